@@ -1,0 +1,24 @@
+// Every limit of the tool, in one place. A sheet or a text that goes over one is refused with a
+// message that names the line and the limit; nothing above grows without bound.
+#pragma once
+
+#include <cstddef>
+
+namespace ninepegs::limits {
+
+inline constexpr std::size_t sheetBytes = 1u << 20;  // a sheet's text
+inline constexpr std::size_t lineBytes = 4096;       // one line of a sheet or a position text
+inline constexpr int cells = 512;                    // cells of a board, with those left out
+inline constexpr int nesting = 48;                   // brackets and blocks inside each other
+inline constexpr int kinds = 60;                     // kinds of piece
+inline constexpr int moveGroups = 200;               // `move` blocks
+inline constexpr int choices = 30;                   // picks made in one move
+inline constexpr int movesInPosition = 65536;        // legal moves in one position
+inline constexpr int memoryWords = 4096;             // constants, position and scratch of a program
+inline constexpr int diagnostics = 20;               // messages printed for one file
+inline constexpr int plies = 10000;                  // length of a playout
+inline constexpr int defineDepth = 32;               // defined names that use each other
+inline constexpr int countDepth = 100;               // plies that `count` looks ahead
+inline constexpr int searchDepth = 60;               // plies that an opponent looks ahead
+
+}  // namespace ninepegs::limits
