@@ -1,0 +1,106 @@
+// A set of cells as W machine words, one bit a cell: the value on which rules run.
+//
+//   Bits<1> front = shifted(mine, 8) & board;   // one step to the next row of an 8-wide board
+//
+// A plain value without invariants; all loops have the compile-time bound W.
+#pragma once
+
+#include <bit>
+#include <cstdint>
+
+namespace ninepegs {
+
+template <int W>
+struct Bits {
+  std::uint64_t word[W];
+
+  static constexpr Bits none() { return Bits{}; }
+  static constexpr Bits of(int cell) {
+    Bits bits{};
+    bits.word[W == 1 ? 0 : cell >> 6] = std::uint64_t{1} << (cell & 63);
+    return bits;
+  }
+
+  constexpr bool any() const {
+    std::uint64_t all = 0;
+    for (int i = 0; i < W; ++i) all |= word[i];
+    return all != 0;
+  }
+  constexpr bool has(int cell) const { return (word[W == 1 ? 0 : cell >> 6] >> (cell & 63)) & 1; }
+  constexpr int count() const {
+    int total = 0;
+    for (int i = 0; i < W; ++i) total += std::popcount(word[i]);
+    return total;
+  }
+  // The lowest cell; -1 of an empty set.
+  constexpr int first() const {
+    for (int i = 0; i < W; ++i)
+      if (word[i] != 0) return i * 64 + std::countr_zero(word[i]);
+    return -1;
+  }
+  constexpr void dropFirst() {
+    for (int i = 0; i < W; ++i) {
+      if (word[i] == 0) continue;
+      word[i] &= word[i] - 1;
+      return;
+    }
+  }
+  // The cell with exactly `rank` cells of the set below it; the set must have that many.
+  constexpr int select(int rank) const {
+    int base = 0;
+    for (int i = 0; i < W; ++i) {
+      int here = W == 1 ? 64 : std::popcount(word[i]);
+      if (rank < here) {
+        std::uint64_t rest = word[i];
+        for (; rank > 0; --rank) rest &= rest - 1;
+        return base + std::countr_zero(rest);
+      }
+      rank -= here;
+      base += 64;
+    }
+    return -1;
+  }
+
+  constexpr Bits& operator&=(const Bits& o) {
+    for (int i = 0; i < W; ++i) word[i] &= o.word[i];
+    return *this;
+  }
+  constexpr Bits& operator|=(const Bits& o) {
+    for (int i = 0; i < W; ++i) word[i] |= o.word[i];
+    return *this;
+  }
+  constexpr Bits& remove(const Bits& o) {
+    for (int i = 0; i < W; ++i) word[i] &= ~o.word[i];
+    return *this;
+  }
+  friend constexpr Bits operator&(Bits a, const Bits& b) { return a &= b; }
+  friend constexpr Bits operator|(Bits a, const Bits& b) { return a |= b; }
+  friend constexpr Bits minus(Bits a, const Bits& b) { return a.remove(b); }
+  friend constexpr bool operator==(const Bits&, const Bits&) = default;
+};
+
+// Every cell moved up by `amount` bits, down if negative; what leaves the words is lost.
+template <int W>
+constexpr Bits<W> shifted(const Bits<W>& bits, int amount) {
+  if constexpr (W == 1) {
+    return amount >= 0 ? Bits<1>{{bits.word[0] << amount}} : Bits<1>{{bits.word[0] >> -amount}};
+  } else {
+    Bits<W> out{};
+    int words = (amount >= 0 ? amount : -amount) >> 6;
+    int rest = (amount >= 0 ? amount : -amount) & 63;
+    for (int i = 0; i < W; ++i) {
+      if (amount >= 0) {
+        if (i - words < 0) continue;
+        out.word[i] = bits.word[i - words] << rest;
+        if (rest != 0 && i - words - 1 >= 0) out.word[i] |= bits.word[i - words - 1] >> (64 - rest);
+      } else {
+        if (i + words >= W) continue;
+        out.word[i] = bits.word[i + words] >> rest;
+        if (rest != 0 && i + words + 1 < W) out.word[i] |= bits.word[i + words + 1] << (64 - rest);
+      }
+    }
+    return out;
+  }
+}
+
+}  // namespace ninepegs
