@@ -1,0 +1,67 @@
+// Third stage: tree -> checked tree. Every name is resolved, every expression has a type, every
+// statement a number; what a later stage relies on has been refused here if it does not hold.
+#pragma once
+
+#include <array>
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "ninepegs/board/geometry.hpp"
+#include "ninepegs/sheet/tree.hpp"
+
+namespace ninepegs::sheet {
+
+enum class SymbolKind {
+  side,
+  kind,
+  group,
+  zone,
+  mark,
+  number,
+  property,
+  define,
+  move,
+  cell,
+  builtin
+};
+
+struct Symbol {
+  SymbolKind kind = SymbolKind::builtin;
+  int index = 0;
+};
+
+// A line of the sheet that something can be said about: a statement of a move or an end.
+struct StatementInfo {
+  enum class Role { move, after, end } role = Role::move;
+  int line = 0;
+  std::string text;  // as written, without comment
+};
+
+struct Checked {
+  Tree tree;
+  Geometry board;
+  std::map<std::string, Symbol> symbols;
+  std::vector<std::string> properties;        // words with a number that pieces have
+  std::vector<std::array<CellSet, 2>> zones;  // by side
+  std::vector<bool> zoneBySide;
+  std::vector<StatementInfo> statements;
+  std::array<int, 2> facing = {0, 4};  // direction that is `forward`, by side
+  bool readsPlies = false;
+
+  const Symbol* find(const std::string& name) const;
+  int side(const std::string& name) const;                     // -1: no side
+  int kind(const std::string& name) const;                     // -1: no kind
+  std::vector<int> groupKinds(const std::string& name) const;  // of a kind or a group
+
+  // The directions that a group's name stands for, seen by a side.
+  std::vector<int> directions(const std::string& group, int side) const;
+  // The set, if it does not depend on the position.
+  std::optional<CellSet> constantSet(const Expr& expr, int side) const;
+};
+
+// Messages go to `found`; the result is fit for compile() only if none came.
+Checked check(Tree tree, const Source& source, std::vector<Diagnostic>& found);
+
+}  // namespace ninepegs::sheet

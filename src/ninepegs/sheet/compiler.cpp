@@ -1,0 +1,556 @@
+#include "ninepegs/sheet/compiler.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <set>
+
+#include "ninepegs/base/limits.hpp"
+#include "ninepegs/sheet/emitter.hpp"
+#include "ninepegs/sheet/expressions.hpp"
+
+namespace ninepegs::sheet {
+namespace {
+
+using Kind = StatementKind;
+
+bool isEffect(const Statement& one) {
+  switch (one.kind) {
+    case Kind::pick:
+    case Kind::choose:
+    case Kind::let:
+    case Kind::need:
+    case Kind::writtenAs:
+      return false;
+    default:
+      return true;
+  }
+}
+
+// Does the statement, with all it holds, read the name?
+bool reads(const Statement& one, const std::string& name) {
+  if ((one.kind == Kind::put || one.kind == Kind::change) && one.name.text == name) return true;
+  auto inside = [&](const std::vector<Statement>& list) {
+    return std::any_of(list.begin(), list.end(),
+                       [&](const Statement& inner) { return reads(inner, name); });
+  };
+  return std::any_of(one.args.begin(), one.args.end(),
+                     [&](const Expr& arg) { return mentions(arg, name); }) ||
+         inside(one.body) || inside(one.otherwise);
+}
+
+// The names given by `let` that are read, directly or through each other, by a statement that
+// `counts`. What nobody reads is not worked out.
+template <class Counts>
+std::set<std::string> neededLets(const std::vector<const Statement*>& list, Counts counts) {
+  std::set<std::string> needed;
+  for (auto it = list.rbegin(); it != list.rend(); ++it) {
+    const Statement& let = **it;
+    if (let.kind != Kind::let) continue;
+    for (auto later = list.begin(); later != list.end(); ++later) {
+      const Statement& other = **later;
+      if (&other == &let || !reads(other, let.name.text)) continue;
+      if (other.kind == Kind::let ? needed.count(other.name.text) > 0 : counts(other))
+        needed.insert(let.name.text);
+    }
+  }
+  return needed;
+}
+
+class Compiler {
+ public:
+  Compiler(const Checked& sheet, const Source& source, CompileOptions options)
+      : sheet_(sheet),
+        source_(source),
+        options_(options),
+        emit_(sheet, program_),
+        express_(sheet, program_, emit_) {}
+
+  Program run();
+
+ private:
+  void group(int index);
+  void generator(int side, bool withPass);
+  void generateGroup(int index, int side);
+  void applyGroup(int index, int side);
+  void textOf(int index, int side);
+  void effects(const std::vector<Statement>& list);
+  void effect(const Statement& one);
+  void bindChoices(const std::vector<Statement>& list);
+  void ends();
+  void endTest(std::size_t index, int mover, int next);
+  void shown();
+  void worthAndInvariants();
+  void cover(int statement) {
+    if (options_.coverage && statement >= 0) emit_.add(Op::cover, 0, 0, 0, 0, statement);
+  }
+  std::vector<const Statement*> withAfter(int index) const;
+  std::vector<const AfterDecl*> aftersOf(int index) const;
+  int owner(const Statement& one) const;
+
+  const Checked& sheet_;
+  const Source& source_;
+  CompileOptions options_;
+  Program program_;
+  Emitter emit_;
+  Expressions express_;
+  int endsLabel_[2] = {-1, -1};
+};
+
+std::vector<const AfterDecl*> Compiler::aftersOf(int index) const {
+  std::vector<const AfterDecl*> out;
+  const std::string& name = sheet_.tree.moves[index].name.text;
+  for (const AfterDecl& after : sheet_.tree.afters) {
+    bool named = std::any_of(after.moves.begin(), after.moves.end(),
+                             [&](const Name& move) { return move.text == name; });
+    if (after.moves.empty() || named) out.push_back(&after);
+  }
+  return out;
+}
+
+std::vector<const Statement*> Compiler::withAfter(int index) const {
+  std::vector<const Statement*> out;
+  for (const Statement& one : sheet_.tree.moves[index].body) out.push_back(&one);
+  for (const AfterDecl* after : aftersOf(index))
+    for (const Statement& one : after->body) out.push_back(&one);
+  return out;
+}
+
+void Compiler::bindChoices(const std::vector<Statement>& list) {
+  int choice = 0;
+  for (const Statement& one : list) {
+    if (one.kind != Kind::pick && one.kind != Kind::choose) continue;
+    Type type = one.kind == Kind::pick ? Type::cell : Type::kind;
+    express_.bind(one.name.text, {type, static_cast<Slot>(program_.choicesAt + choice++)});
+  }
+}
+
+// The head of a move as nested loops: each pick runs through its cells, a `need` that fails goes on
+// with the next cell of the innermost pick.
+void Compiler::generateGroup(int index, int side) {
+  const std::vector<Statement>& body = sheet_.tree.moves[index].body;
+  std::vector<const Statement*> head;
+  for (const Statement& one : body) {
+    if (isEffect(one)) break;
+    head.push_back(&one);
+  }
+  std::set<std::string> lets = neededLets(head, [](const Statement& one) {
+    return one.kind != Kind::let && one.kind != Kind::writtenAs;
+  });
+  std::size_t last = head.size();  // the last line that decides on moves
+  for (std::size_t i = 0; i < head.size(); ++i)
+    if (head[i]->kind != Kind::let && head[i]->kind != Kind::writtenAs) last = i;
+  express_.begin(side, true);
+  int done = emit_.label(), fail = done, choice = 0;
+  bool emitted = false;
+  for (std::size_t i = 0; i < head.size() && !emitted; ++i) {
+    const Statement& one = *head[i];
+    emit_.setStatement(one.id);
+    if (one.kind == Kind::let && lets.count(one.name.text) > 0) {
+      express_.bind(one.name.text, express_.value(one.args[0]));
+    } else if (one.kind == Kind::need) {
+      express_.branch(one.args[0], false, fail);
+    } else if (one.kind == Kind::pick || one.kind == Kind::choose) {
+      Slot cells;
+      if (one.kind == Kind::pick) {
+        cells = express_.set(one.args[0]);
+      } else {
+        std::vector<int> kinds;
+        for (const Name& kind : one.names) kinds.push_back(sheet_.kind(kind.text));
+        cells = emit_.constantKinds(kinds);
+      }
+      Slot chosen = static_cast<Slot>(program_.choicesAt + choice++);
+      if (i == last) {
+        emit_.add(Op::emitMany, static_cast<Slot>(choice), cells, 0, 0, index);
+        emitted = true;
+        break;
+      }
+      Slot rest = emit_.newSet();
+      emit_.add(Op::copySet, rest, cells);
+      int loop = emit_.label();
+      emit_.place(loop);
+      emit_.jump(Op::nextCell, fail, chosen, rest);
+      fail = loop;
+      express_.bind(one.name.text, {one.kind == Kind::pick ? Type::cell : Type::kind, chosen});
+    }
+  }
+  if (!emitted) emit_.add(Op::emitOne, static_cast<Slot>(choice), 0, 0, 0, index);
+  if (fail != done) emit_.jump(Op::jump, fail);
+  emit_.place(done);
+}
+
+void Compiler::generator(int side, bool withPass) {
+  (withPass ? program_.generate : program_.generateNoPass)[side] = emit_.here();
+  std::vector<std::vector<Name>> tiers;
+  if (sheet_.tree.turn)
+    tiers = sheet_.tree.turn->tiers;
+  else {
+    tiers.emplace_back();
+    for (const MoveDecl& move : sheet_.tree.moves) tiers.back().push_back(move.name);
+  }
+  for (std::size_t t = 0; t < tiers.size(); ++t) {
+    for (const Name& name : tiers[t]) {
+      if (name.text != "pass")
+        generateGroup(sheet_.find(name.text)->index, side);
+      else if (withPass)
+        emit_.add(Op::emitPass);
+    }
+    if (t + 1 < tiers.size()) emit_.add(Op::tierEnd);
+  }
+  emit_.add(Op::stop);
+}
+
+int Compiler::owner(const Statement& one) const {
+  int me = express_.side();
+  return one.names.empty() || one.names[0].text == "my" ? me : 1 - me;
+}
+
+void Compiler::effect(const Statement& one) {
+  emit_.setStatement(one.id);
+  cover(one.id);
+  const Layout& layout = program_.layout;
+  auto kindOperand = [&](int& fromSlot) -> Slot {
+    const Value* local = express_.find(one.name.text);
+    fromSlot = local != nullptr ? 1 : 0;
+    return local != nullptr ? local->slot : static_cast<Slot>(sheet_.kind(one.name.text));
+  };
+  auto isLocalCell = [&](const Expr& expr) {
+    if (expr.kind != ExprKind::name) return false;
+    const Value* local = express_.find(expr.word);
+    return local != nullptr && local->type == Type::cell;
+  };
+  switch (one.kind) {
+    case Kind::put: {
+      int fromSlot = 0;
+      Slot kind = kindOperand(fromSlot);
+      bool cell = isLocalCell(one.args[0]);
+      Slot where = cell ? express_.cell(one.args[0]) : express_.set(one.args[0]);
+      emit_.add(cell ? Op::putCell : Op::put, 0, where, kind, static_cast<Slot>(express_.side()),
+                fromSlot);
+      break;
+    }
+    case Kind::change: {
+      int fromSlot = 0;
+      Slot kind = kindOperand(fromSlot);
+      Slot where = express_.set(one.args[0]);
+      emit_.add(Op::change, 0, where, kind, 0, fromSlot);
+      break;
+    }
+    case Kind::shift: {
+      Slot from = express_.cell(one.args[0]), to = express_.cell(one.args[1]);
+      emit_.add(Op::shift, 0, from, to);
+      break;
+    }
+    case Kind::take:
+      emit_.add(Op::take, 0, express_.set(one.args[0]));
+      break;
+    case Kind::flip:
+      emit_.add(Op::flip, 0, express_.set(one.args[0]));
+      break;
+    case Kind::addTo:
+    case Kind::removeFrom: {
+      Slot mark = layout.marks[sheet_.find(one.name.text)->index][owner(one)];
+      emit_.add(one.kind == Kind::addTo ? Op::either : Op::minus, mark, mark,
+                express_.set(one.args[0]));
+      break;
+    }
+    case Kind::set:
+      emit_.add(Op::copyNumber, layout.numbers[sheet_.find(one.name.text)->index][owner(one)],
+                express_.number(one.args[0]));
+      break;
+    case Kind::again:
+      emit_.add(Op::again);
+      break;
+    case Kind::when: {
+      int otherwise = emit_.label(), done = emit_.label();
+      express_.branch(one.args[0], false, otherwise);
+      effects(one.body);
+      emit_.jump(Op::jump, done);
+      emit_.place(otherwise);
+      effects(one.otherwise);
+      emit_.place(done);
+      break;
+    }
+    default:
+      break;
+  }
+}
+
+void Compiler::effects(const std::vector<Statement>& list) {
+  for (const Statement& one : list) {
+    if (one.kind == Kind::let) {
+      cover(one.id);
+      express_.bind(one.name.text, express_.value(one.args[0]));
+    } else if (isEffect(one)) {
+      effect(one);
+    } else {
+      cover(one.id);
+    }
+  }
+}
+
+void Compiler::applyGroup(int index, int side) {
+  GroupCode& group = program_.groups[index];
+  group.apply[side] = emit_.here();
+  express_.begin(side, false);
+  const std::vector<Statement>& body = sheet_.tree.moves[index].body;
+  bindChoices(body);
+  std::vector<const Statement*> all = withAfter(index);
+  std::set<std::string> lets = neededLets(all, isEffect);
+  for (const Statement& one : body) {
+    if (isEffect(one)) {
+      effect(one);
+      continue;
+    }
+    cover(one.id);
+    if (one.kind == Kind::let && lets.count(one.name.text) > 0)
+      express_.bind(one.name.text, express_.value(one.args[0]));
+  }
+  for (const AfterDecl* after : aftersOf(index)) effects(after->body);
+  emit_.jump(Op::turnOver, endsLabel_[side]);
+}
+
+void Compiler::textOf(int index, int side) {
+  GroupCode& group = program_.groups[index];
+  group.text[side] = emit_.here();
+  express_.begin(side, false);
+  const std::vector<Statement>& body = sheet_.tree.moves[index].body;
+  bindChoices(body);
+  const Statement* written = nullptr;
+  std::vector<const Statement*> all;
+  for (const Statement& one : body) {
+    all.push_back(&one);
+    if (one.kind == Kind::writtenAs) written = &one;
+  }
+  std::set<std::string> lets =
+      neededLets(all, [](const Statement& one) { return one.kind == Kind::writtenAs; });
+  for (const Statement& one : body)
+    if (one.kind == Kind::let && lets.count(one.name.text) > 0)
+      express_.bind(one.name.text, express_.value(one.args[0]));
+  std::vector<TextPart> parts;
+  auto add = [&](const std::string& name, TextPart::Kind wanted) {
+    const Value& value = *express_.find(name);
+    TextPart part{wanted, "", value.slot};
+    if (wanted == TextPart::Kind::cell) {
+      part.kind = value.type == Type::kind     ? TextPart::Kind::kind
+                  : value.type == Type::number ? TextPart::Kind::number
+                  : value.type == Type::set    ? TextPart::Kind::set
+                                               : TextPart::Kind::cell;
+    } else if (value.type == Type::set) {
+      part.slot = emit_.newNumber();
+      emit_.add(Op::setCell, part.slot, value.slot);
+    }
+    parts.push_back(part);
+  };
+  if (written != nullptr) {
+    for (const Expr& expr : written->args) {
+      if (expr.kind == ExprKind::name && expr.plural)
+        parts.push_back({TextPart::Kind::literal, expr.word, 0});
+      else if (expr.kind == ExprKind::ofName)
+        add(expr.args[0].word,
+            expr.word == "column" ? TextPart::Kind::column : TextPart::Kind::row);
+      else
+        add(expr.word, TextPart::Kind::cell);
+    }
+  } else {  // what was picked, in order
+    for (const Statement& one : body) {
+      if (one.kind != Kind::pick && one.kind != Kind::choose) continue;
+      if (!parts.empty()) parts.push_back({TextPart::Kind::literal, "-", 0});
+      add(one.name.text, TextPart::Kind::cell);
+    }
+    if (parts.empty()) parts.push_back({TextPart::Kind::literal, group.name, 0});
+  }
+  group.parts = parts;
+  emit_.add(Op::stop);
+}
+
+void Compiler::group(int index) {
+  const MoveDecl& move = sheet_.tree.moves[index];
+  GroupCode group;
+  group.name = move.name.text;
+  for (const Statement& one : move.body) {
+    if (one.kind != Kind::pick && one.kind != Kind::choose) continue;
+    group.choiceIsKind.push_back(one.kind == Kind::choose);
+    ++group.choices;
+  }
+  program_.groups.push_back(std::move(group));
+}
+
+// Sets the result if the end holds, and stops; goes to `next` otherwise.
+void Compiler::endTest(std::size_t index, int mover, int next) {
+  const EndDecl& end = sheet_.tree.ends[index];
+  int number = static_cast<int>(index);
+  emit_.setStatement(end.id);
+  express_.branch(end.condition, false, next);
+  auto decide = [&](Verdict verdict, int winner) {
+    std::uint64_t word = resultWord(verdict, winner, end.claim, number);
+    emit_.add(Op::copyNumber, Layout::result,
+              emit_.constantNumber(static_cast<std::int64_t>(word)));
+    emit_.add(Op::stop);
+  };
+  cover(end.id);
+  switch (end.kind) {
+    case EndKind::draw:
+      decide(Verdict::draw, 0);
+      break;
+    case EndKind::moverWins:
+      decide(Verdict::win, mover);
+      break;
+    case EndKind::moverLoses:
+      decide(Verdict::win, 1 - mover);
+      break;
+    case EndKind::sideWins: {
+      int side = sheet_.side(end.side.text);
+      decide(Verdict::win, end.sideLoses ? 1 - side : side);
+      break;
+    }
+    case EndKind::leader: {
+      // Each side's measure, seen by that side.
+      Slot values[2];
+      for (int side = 0; side < 2; ++side) {
+        Expressions seen(sheet_, program_, emit_);
+        seen.see(side);
+        Slot value = seen.number(*end.measure);
+        values[side] = emit_.newNumber();
+        emit_.add(Op::copyNumber, values[side], value);
+      }
+      int level = emit_.label(), secondLeads = emit_.label();
+      emit_.jump(Op::jumpEqual, level, 0, values[0], values[1]);
+      emit_.jump(Op::jumpLess, secondLeads, 0, values[0], values[1]);
+      decide(Verdict::win, 0);
+      emit_.place(secondLeads);
+      decide(Verdict::win, 1);
+      emit_.place(level);
+      decide(Verdict::draw, 0);
+      break;
+    }
+  }
+}
+
+void Compiler::ends() {
+  const std::vector<EndDecl>& all = sheet_.tree.ends;
+  for (std::size_t index = 0; index < all.size(); ++index) {
+    const EndDecl& end = all[index];
+    EndCode code;
+    code.name = end.name;
+    code.drawName = end.kind == EndKind::leader ? end.drawName : end.name;
+    code.line = end.span.line;
+    code.statement = end.id;
+    code.claim = end.claim;
+    code.canWin = end.kind != EndKind::draw;
+    program_.endCodes.push_back(std::move(code));
+  }
+  for (int mover = 0; mover < 2; ++mover) {
+    emit_.place(endsLabel_[mover]);
+    program_.ends[mover] = emit_.here();
+    for (std::size_t index = 0; index < all.size(); ++index) {
+      express_.begin(mover, false);
+      int next = emit_.label();
+      endTest(index, mover, next);
+      emit_.place(next);
+    }
+    emit_.add(Op::stop);
+    bool coverage = options_.coverage;
+    options_.coverage = false;
+    for (std::size_t index = 0; index < all.size(); ++index) {
+      program_.endCodes[index].test[mover] = emit_.here();
+      express_.begin(mover, false);
+      int next = emit_.label();
+      endTest(index, mover, next);
+      emit_.place(next);
+      emit_.add(Op::stop);
+    }
+    options_.coverage = coverage;
+  }
+}
+
+// The lines that a condition tests for: what shows a result if the sheet does not say it.
+const Expr* testedLines(const Expr& condition) {
+  if (condition.kind == ExprKind::any && condition.args[0].kind == ExprKind::lines)
+    return &condition.args[0];
+  if (condition.kind != ExprKind::both) return nullptr;
+  const Expr* left = testedLines(condition.args[0]);
+  return left != nullptr ? left : testedLines(condition.args[1]);
+}
+
+void Compiler::shown() {
+  for (std::size_t index = 0; index < sheet_.tree.ends.size(); ++index) {
+    const EndDecl& end = sheet_.tree.ends[index];
+    const Expr* expr = end.showing ? &*end.showing : testedLines(end.condition);
+    if (expr == nullptr) continue;
+    for (int mover = 0; mover < 2; ++mover) {
+      program_.endCodes[index].shown[mover] = emit_.here();
+      express_.begin(mover, false);
+      emit_.add(Op::copySet, program_.shownSlot, express_.set(*expr));
+      emit_.add(Op::stop);
+    }
+  }
+}
+
+void Compiler::worthAndInvariants() {
+  for (int side = 0; side < 2 && sheet_.tree.worth; ++side) {
+    program_.worth[side] = emit_.here();
+    express_.begin(side, false);
+    emit_.add(Op::copyNumber, program_.valueSlot, express_.number(*sheet_.tree.worth));
+    emit_.add(Op::stop);
+  }
+  for (const AlwaysDecl& always : sheet_.tree.always) {
+    InvariantCode code;
+    code.line = always.span.line;
+    code.text = source_.line(always.span.line);
+    code.change = always.change;
+    for (int side = 0; side < 2; ++side) {
+      code.value[side] = emit_.here();
+      express_.begin(side, false);
+      if (always.change != 0) {
+        emit_.add(Op::copyNumber, program_.valueSlot, express_.number(always.expr));
+      } else {
+        int no = emit_.label();
+        emit_.add(Op::copyNumber, program_.valueSlot, emit_.constantNumber(0));
+        express_.branch(always.expr, false, no);
+        emit_.add(Op::copyNumber, program_.valueSlot, emit_.constantNumber(1));
+        emit_.place(no);
+      }
+      emit_.add(Op::stop);
+    }
+    program_.invariants.push_back(std::move(code));
+  }
+}
+
+Program Compiler::run() {
+  program_.properties.assign(sheet_.properties.size(), std::vector<std::int64_t>(program_.kinds));
+  for (int kind = 0; kind < program_.kinds; ++kind)
+    for (const auto& [property, value] : sheet_.tree.pieces[kind].values)
+      program_.properties[sheet_.find(property.text)->index][kind] = value;
+  int moves = static_cast<int>(sheet_.tree.moves.size());
+  for (int index = 0; index < moves; ++index) group(index);
+  for (int side = 0; side < 2; ++side) endsLabel_[side] = emit_.label();
+  for (int side = 0; side < 2; ++side) {
+    generator(side, true);
+    generator(side, false);
+    for (int index = 0; index < moves; ++index) {
+      applyGroup(index, side);
+      textOf(index, side);
+    }
+    program_.passApply[side] = emit_.here();
+    emit_.jump(Op::turnOver, endsLabel_[side]);
+  }
+  ends();
+  shown();
+  worthAndInvariants();
+  emit_.finish();
+  if (emit_.overflown())
+    throw BadInput(source_.place(sheet_.tree.board.span),
+                   fmt::format("this sheet needs more than {} words of memory, the limit",
+                               limits::memoryWords),
+                   "a smaller board, fewer kinds of piece or shorter expressions need less");
+  return std::move(program_);
+}
+
+}  // namespace
+
+Program compile(const Checked& sheet, const Source& source, CompileOptions options) {
+  return Compiler(sheet, source, options).run();
+}
+
+}  // namespace ninepegs::sheet

@@ -1,0 +1,61 @@
+// Puts a program together: instructions with labels, scratch slots, pooled constants and tables.
+// Internal to compile().
+#pragma once
+
+#include <functional>
+#include <map>
+#include <string>
+#include <vector>
+
+#include "ninepegs/sheet/checker.hpp"
+#include "ninepegs/sheet/program.hpp"
+
+namespace ninepegs::sheet {
+
+class Emitter {
+ public:
+  Emitter(const Checked& sheet, Program& program);
+
+  // Code. A label is placed once and may be jumped to before or after.
+  int here() const { return static_cast<int>(program_.code.size()); }
+  int label();
+  void place(int label);
+  void add(Op op, Slot a = 0, Slot b = 0, Slot c = 0, Slot d = 0, int n = 0);
+  void jump(Op op, int label, Slot a = 0, Slot b = 0, Slot c = 0, Slot d = 0);
+  void finish();  // settles all jumps
+  void setStatement(int statement) { statement_ = statement; }
+
+  // Scratch: one region for generators, one for everything else, so that a routine may ask whether
+  // a side has a move in the middle of its own work.
+  void begin(bool generator);
+  Slot newSet();
+  Slot newNumber();
+  bool overflown() const { return overflown_; }
+
+  Slot constantSet(const CellSet& set);
+  Slot constantNumber(std::int64_t value);
+  Slot constantKinds(const std::vector<int>& kinds);  // as bits of a set
+  int directionGroup(const std::vector<int>& directions);
+  int cellTable(const std::string& key, const std::function<CellSet(Cell)>& cells);
+  int lineSet(int length, const std::vector<int>& axes);
+
+ private:
+  std::vector<std::uint64_t> words(const CellSet& set) const;
+  int tableSet(const CellSet& set);
+  void makeDirections();
+  Slot pooled(const std::vector<std::uint64_t>& words);
+
+  const Checked& sheet_;
+  Program& program_;
+  int statement_ = -1;
+  std::vector<int> labels_;                 // where each was placed
+  std::vector<std::pair<int, int>> jumps_;  // instruction, label
+  Slot scratch_ = 0, scratchEnd_ = 0;
+  Slot generatorFrom_ = 0, otherFrom_ = 0;
+  bool overflown_ = false;
+  std::map<std::vector<std::uint64_t>, Slot> pool_;
+  std::map<std::string, int> tableKeys_;
+  std::map<std::pair<int, std::vector<int>>, int> lineKeys_;
+};
+
+}  // namespace ninepegs::sheet

@@ -1,0 +1,513 @@
+#include "ninepegs/sheet/types.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "ninepegs/base/limits.hpp"
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/sheet/parser.hpp"
+
+namespace ninepegs::sheet {
+
+std::string typeName(Type type) {
+  switch (type) {
+    case Type::set:
+      return "a set of cells";
+    case Type::cell:
+      return "a cell";
+    case Type::number:
+      return "a number";
+    case Type::truth:
+      return "a condition";
+    case Type::kind:
+      return "a kind of piece";
+    case Type::lineset:
+      return "lines";
+    case Type::unknown:
+      break;
+  }
+  return "unknown";
+}
+
+void Types::note(Span span, const std::string& message, const std::string& hint) {
+  found_.push_back({source_.place(span), message, hint});
+}
+
+void Types::local(const Name& name, Type type) {
+  if (localType(name.text) != Type::unknown)
+    note(name.span, fmt::format("\"{}\" is already a name in this move", name.text),
+         "choose another name");
+  else if (const Symbol* symbol = sheet_.find(name.text))
+    note(name.span,
+         symbol->kind == SymbolKind::cell
+             ? fmt::format("\"{}\" is the label of a cell and cannot be a name", name.text)
+             : fmt::format("\"{}\" is already a name of this sheet", name.text),
+         "choose another name");
+  locals_.emplace_back(name.text, type);
+}
+
+Type Types::localType(const std::string& name) const {
+  for (auto it = locals_.rbegin(); it != locals_.rend(); ++it)
+    if (it->first == name) return it->second;
+  return Type::unknown;
+}
+
+std::vector<std::string> Types::localNames() const {
+  std::vector<std::string> names;
+  for (const auto& [name, unused] : locals_) names.push_back(name);
+  return names;
+}
+
+std::vector<std::string> Types::namesInScope() const {
+  std::vector<std::string> names = localNames();
+  for (const auto& [name, symbol] : sheet_.symbols)
+    if (symbol.kind != SymbolKind::cell || name.size() > 1) names.push_back(name);
+  for (const char* word : {"all", "empty", "occupied", "mine", "theirs", "plies", "stuck"})
+    names.emplace_back(word);
+  return names;
+}
+
+bool Types::isSide(const Expr& expr) const {
+  return expr.kind == ExprKind::name && sheet_.side(expr.word) >= 0;
+}
+
+bool Types::want(Expr& expr, Type type) {
+  // A bare number can be the label of a cell.
+  if (expr.kind == ExprKind::number && (type == Type::set || type == Type::cell)) {
+    const Symbol* symbol = sheet_.find(expr.word);
+    if (symbol != nullptr && symbol->kind == SymbolKind::cell) expr.kind = ExprKind::name;
+  }
+  std::size_t before = found_.size();
+  Type got = infer(expr);
+  if (found_.size() > before || got == Type::unknown) return false;
+  if (got == type) return true;
+  if (type == Type::set && got == Type::cell) return true;
+  if (type == Type::cell && got == Type::set) return true;  // the one cell of the set
+  std::string hint;
+  if (type == Type::truth && (got == Type::set || got == Type::cell))
+    hint = "a set is no condition: say `any S`, `no S` or `c in S`";
+  if (type == Type::number && (got == Type::set || got == Type::cell))
+    hint = "say `count S` for the number of its cells";
+  if (type == Type::set && got == Type::number)
+    hint = sheet_.board.shape().numbered
+               ? fmt::format("the cells are numbered 1 to {}", sheet_.board.all().count())
+               : "a cell is named like a1";
+  if (type == Type::set && got == Type::truth)
+    hint = "`and`, `not` and comparisons make conditions";
+  note(expr.span,
+       fmt::format("{} should stand here, but this is {}", typeName(type), typeName(got)), hint);
+  return false;
+}
+
+Type Types::valueOf(Expr& expr) {
+  Type got = infer(expr);
+  if (got == Type::truth) {
+    note(expr.span, "a condition cannot be given a name here",
+         "use it where it is needed, or give it a name with `define`");
+    return Type::unknown;
+  }
+  if (got == Type::lineset) {
+    note(expr.span, "lines can be tested, counted and shown, but not named");
+    return Type::unknown;
+  }
+  return got;
+}
+
+bool Types::wantSets(Expr& expr) {
+  bool good = true;
+  for (Expr& arg : expr.args) good = want(arg, Type::set) && good;
+  return good;
+}
+
+Type Types::bind(Expr& body, const std::string& variable, Type type, Type wanted) {
+  std::size_t mark = scope();
+  local({variable, body.span}, type);
+  bool good = want(body, wanted);
+  endScope(mark);
+  return good ? wanted : Type::unknown;
+}
+
+Type Types::infer(Expr& expr) {
+  auto typed = [&](Type type) { return expr.type = type; };
+  switch (expr.kind) {
+    case ExprKind::number:
+      return typed(Type::number);
+    case ExprKind::name:
+      return typed(name(expr));
+    case ExprKind::call:
+      return typed(call(expr));
+    case ExprKind::own:
+      return typed(own(expr));
+    case ExprKind::ofName:
+      return typed(ofName(expr));
+    case ExprKind::on:
+    case ExprKind::except:
+      return typed(wantSets(expr) ? Type::set : Type::unknown);
+    case ExprKind::either:
+      return typed(either(expr));
+    case ExprKind::both: {
+      bool good = want(expr.args[0], Type::truth);
+      good = want(expr.args[1], Type::truth) && good;
+      return typed(good ? Type::truth : Type::unknown);
+    }
+    case ExprKind::negation:
+      return typed(want(expr.args[0], Type::truth) ? Type::truth : Type::unknown);
+    case ExprKind::any:
+    case ExprKind::none:
+    case ExprKind::count: {
+      Type result = expr.kind == ExprKind::count ? Type::number : Type::truth;
+      Expr& inner = expr.args[0];
+      if (inner.kind == ExprKind::lines) {
+        if (!inner.plural && expr.kind == ExprKind::count)
+          note(inner.span, "one `line` is tested with any and no", "say: count lines of ...");
+        if (infer(inner) == Type::unknown) return typed(Type::unknown);
+        return typed(result);
+      }
+      return typed(want(inner, Type::set) ? result : Type::unknown);
+    }
+    case ExprKind::compare: {
+      std::size_t before = found_.size();
+      Type left = infer(expr.args[0]);
+      if (found_.size() > before) return typed(Type::unknown);
+      if (left == Type::cell && (expr.word == "=" || expr.word == "!="))
+        return typed(want(expr.args[1], Type::cell) ? Type::truth : Type::unknown);
+      bool good = want(expr.args[0], Type::number);
+      good = want(expr.args[1], Type::number) && good;
+      return typed(good ? Type::truth : Type::unknown);
+    }
+    case ExprKind::within:
+      return typed(wantSets(expr) ? Type::truth : Type::unknown);
+    case ExprKind::inside: {
+      bool good = want(expr.args[0], Type::cell);
+      good = want(expr.args[1], Type::set) && good;
+      return typed(good ? Type::truth : Type::unknown);
+    }
+    case ExprKind::is: {
+      Expr& subject = expr.args[0];
+      bool known =
+          subject.kind == ExprKind::name &&
+          (subject.word == "mover" || subject.word == "opponent" || subject.word == "next");
+      if (!known) note(subject.span, "`is` compares mover, opponent or next with a side");
+      if (!isSide(expr.args[1])) {
+        note(
+            expr.args[1].span, "the name of a side should stand here",
+            fmt::format("there are: {}, {}", sheet_.tree.sides[0].text, sheet_.tree.sides[1].text));
+        known = false;
+      }
+      return typed(known ? Type::truth : Type::unknown);
+    }
+    case ExprKind::arithmetic:
+    case ExprKind::extreme: {
+      bool good = want(expr.args[0], Type::number);
+      good = want(expr.args[1], Type::number) && good;
+      return typed(good ? Type::number : Type::unknown);
+    }
+    case ExprKind::ahead:
+      return typed(wantSets(expr) ? Type::set : Type::unknown);
+    case ExprKind::step:
+    case ExprKind::slide:
+    case ExprKind::leap:
+      if (expr.kind == ExprKind::leap &&
+          (std::min(expr.first, expr.second) < 0 || std::max(expr.first, expr.second) < 1 ||
+           std::max(expr.first, expr.second) > limits::cells)) {
+        note(expr.span, "a leap has two parts from 0 up, not both 0",
+             "such as: leap 1 2 from here");
+        return typed(Type::unknown);
+      }
+      if (expr.args.empty() && context_ != Context::reach) {
+        note(expr.span, "from where? `from` is left out only in the reach of a piece",
+             "say: step any from here");
+        return typed(Type::unknown);
+      }
+      return typed(wantSets(expr) ? Type::set : Type::unknown);
+    case ExprKind::between: {
+      bool good = want(expr.args[0], Type::cell);
+      good = want(expr.args[1], Type::cell) && good;
+      return typed(good ? Type::set : Type::unknown);
+    }
+    case ExprKind::beyond: {
+      bool good = want(expr.args[0], Type::cell);
+      good = want(expr.args[1], Type::cell) && good;
+      return typed(good ? Type::cell : Type::unknown);
+    }
+    case ExprKind::bracketed: {
+      bool good = want(expr.args[0], Type::set);
+      good = want(expr.args[1], Type::cell) && good;
+      good = want(expr.args[2], Type::set) && good;
+      return typed(good ? Type::set : Type::unknown);
+    }
+    case ExprKind::lines: {
+      Expr& length = expr.args[0];
+      if (length.kind != ExprKind::number || length.first < 2 || length.first > 64) {
+        note(length.span, "the length of a line is a plain number from 2 to 64");
+        return typed(Type::unknown);
+      }
+      std::vector<int> axes = sheet_.board.axes(sheet_.board.directionGroup(expr.word));
+      if (axes.empty()) {
+        note(expr.span, fmt::format("lines do not run along `{}`", expr.word),
+             "say: along orthogonal, diagonal or any");
+        return typed(Type::unknown);
+      }
+      if (sheet_.board.columns() > 0 &&
+          sheet_.board.lines(static_cast<int>(length.first), axes).empty()) {
+        note(length.span,
+             fmt::format("no straight line of {} cells fits on this board", length.first));
+        return typed(Type::unknown);
+      }
+      if (expr.first == 1 || expr.args.size() > 2) {
+        note(expr.span, expr.first == 1 ? "`of exactly` belongs to the language, but this version "
+                                          "cannot run it yet"
+                                        : "`through` belongs to the language, but this version "
+                                          "cannot run it yet here");
+        return typed(Type::unknown);
+      }
+      return typed(want(expr.args[1], Type::set) ? Type::set : Type::unknown);
+    }
+    case ExprKind::spread:
+      return typed(wantSets(expr) ? Type::set : Type::unknown);
+    case ExprKind::reachOf:
+      return typed(want(expr.args[0], Type::cell) ? Type::set : Type::unknown);
+    case ExprKind::choice: {
+      bool good = want(expr.args[0], Type::truth);
+      Type left = infer(expr.args[1]);
+      if (left == Type::cell) left = Type::set;
+      good = want(expr.args[2], left) && good;
+      return typed(good && left != Type::unknown ? left : Type::unknown);
+    }
+    case ExprKind::rows:
+    case ExprKind::columns: {
+      std::optional<CellSet> cells = sheet_.constantSet(expr, 0);
+      if (cells && cells->none()) {
+        note(expr.span, "this set has no cells",
+             fmt::format("the board has {} columns and {} rows", sheet_.board.columns(),
+                         sheet_.board.rows()));
+        return typed(Type::unknown);
+      }
+      return typed(Type::set);
+    }
+    case ExprKind::cellsWhere: {
+      if (!want(expr.args[0], Type::set)) return typed(Type::unknown);
+      return typed(bind(expr.args[1], expr.word, Type::cell, Type::truth) == Type::unknown
+                       ? Type::unknown
+                       : Type::set);
+    }
+    case ExprKind::total: {
+      Expr& over = expr.args[1];
+      bool lines = over.kind == ExprKind::lines && over.plural;
+      if (lines ? infer(over) == Type::unknown : !want(over, Type::set))
+        return typed(Type::unknown);
+      return typed(bind(expr.args[0], expr.word, lines ? Type::set : Type::cell, Type::number));
+    }
+  }
+  return Type::unknown;
+}
+
+Type Types::name(Expr& expr) {
+  const std::string& word = expr.word;
+  if (Type type = localType(word); type != Type::unknown) return type;
+  if (word == "all") return Type::set;
+  if (word == "mine" || word == "theirs" || word == "empty" || word == "occupied") {
+    if (context_ == Context::constant) {
+      note(expr.span, fmt::format("`{}` depends on the pieces and has no place here", word));
+      return Type::unknown;
+    }
+    return Type::set;
+  }
+  if (word == "plies") {
+    sheet_.readsPlies = true;
+    return Type::number;
+  }
+  if (word == "stuck" || word == "nobody can move") {
+    if (context_ != Context::ends) {
+      note(expr.span, fmt::format("`{}` is known only in `ends`", word));
+      return Type::unknown;
+    }
+    return Type::truth;
+  }
+  const Symbol* symbol = sheet_.find(word);
+  auto bare = [&](const char* what) {
+    note(expr.span, fmt::format("the {} \"{}\" differs by side", what, word),
+         fmt::format("say whose: my {} or their {}", word, word));
+    return Type::unknown;
+  };
+  if (symbol != nullptr) {
+    switch (symbol->kind) {
+      case SymbolKind::builtin:
+      case SymbolKind::kind:
+      case SymbolKind::group:
+        return Type::set;
+      case SymbolKind::zone:
+        return symbol->index < static_cast<int>(sheet_.zoneBySide.size()) &&
+                       sheet_.zoneBySide[symbol->index]
+                   ? bare("zone")
+                   : Type::set;
+      case SymbolKind::mark:
+        return sheet_.tree.marks[symbol->index].each ? bare("mark") : Type::set;
+      case SymbolKind::number:
+        return sheet_.tree.numbers[symbol->index].each ? bare("number") : Type::number;
+      case SymbolKind::cell:
+        return Type::cell;
+      case SymbolKind::define:
+        return call(expr);
+      case SymbolKind::side:
+        note(expr.span, fmt::format("\"{}\" is a side, not a set or a number", word),
+             fmt::format("say: X of {}", word));
+        return Type::unknown;
+      case SymbolKind::move:
+        note(expr.span, fmt::format("\"{}\" is a move, not a set or a number", word));
+        return Type::unknown;
+      case SymbolKind::property:
+        note(expr.span, fmt::format("of which cell? \"{}\" belongs to pieces", word),
+             fmt::format("say: {} of there", word));
+        return Type::unknown;
+    }
+  }
+  note(expr.span, fmt::format("nothing here is called \"{}\"", word),
+       didYouMean(word, namesInScope()));
+  return Type::unknown;
+}
+
+Type Types::call(Expr& expr) {
+  const Symbol* symbol = sheet_.find(expr.word);
+  if (symbol == nullptr || symbol->kind != SymbolKind::define) {
+    note(expr.span, fmt::format("there is no definition \"{}\"", expr.word),
+         didYouMean(expr.word, namesInScope(), "add it: define " + expr.word + "(x) = ..."));
+    return Type::unknown;
+  }
+  const DefineDecl& define = sheet_.tree.defines[symbol->index];
+  if (define.parameters.size() != expr.args.size()) {
+    note(expr.span, fmt::format("\"{}\" takes {}, not {}", expr.word,
+                                plural(static_cast<long long>(define.parameters.size()), "value"),
+                                expr.args.size()));
+    return Type::unknown;
+  }
+  if (++defineDepth_ > limits::defineDepth) {
+    note(expr.span, fmt::format("\"{}\" goes round in a circle", expr.word),
+         "a definition may not use itself, not even through others");
+    --defineDepth_;
+    return Type::unknown;
+  }
+  std::vector<std::pair<std::string, Type>> inner;
+  bool good = true;
+  for (std::size_t i = 0; i < expr.args.size(); ++i) {
+    Type type = valueOf(expr.args[i]);
+    good = good && type != Type::unknown;
+    inner.emplace_back(define.parameters[i].text, type);
+  }
+  Type type = Type::unknown;
+  if (good) {
+    std::swap(locals_, inner);
+    Expr body = define.body;
+    type = infer(body);
+    sheet_.tree.defines[symbol->index].body = std::move(body);  // with its types
+    std::swap(locals_, inner);
+  }
+  --defineDepth_;
+  return type;
+}
+
+Type Types::own(Expr& expr) {
+  Expr& inner = expr.args[0];
+  if (context_ == Context::constant) {
+    note(expr.span, fmt::format("`{}` has no place here: no side is meant", expr.word));
+    return Type::unknown;
+  }
+  if (inner.kind == ExprKind::name) {
+    if (inner.word == "reach") return inner.type = Type::set;
+    const Symbol* symbol = sheet_.find(inner.word);
+    if (symbol != nullptr) {
+      switch (symbol->kind) {
+        case SymbolKind::kind:
+        case SymbolKind::group:
+          return inner.type = Type::set;
+        case SymbolKind::zone:
+          if (sheet_.zoneBySide[symbol->index]) return inner.type = Type::set;
+          break;
+        case SymbolKind::mark:
+          if (sheet_.tree.marks[symbol->index].each) return inner.type = Type::set;
+          break;
+        case SymbolKind::number:
+          if (sheet_.tree.numbers[symbol->index].each) return inner.type = Type::number;
+          break;
+        case SymbolKind::define:
+          return inner.type = call(inner);
+        default:
+          break;
+      }
+      note(inner.span, fmt::format("\"{}\" is the same for both sides", inner.word),
+           fmt::format("leave out `{}`", expr.word));
+      return Type::unknown;
+    }
+    return name(inner);  // gives the message
+  }
+  if (inner.kind == ExprKind::call) return inner.type = call(inner);
+  note(expr.span, fmt::format("`{}` stands before a name", expr.word), "such as: my disc");
+  return Type::unknown;
+}
+
+Type Types::ofName(Expr& expr) {
+  Expr& what = expr.args[0];
+  Expr& of = expr.args[1];
+  if (what.kind == ExprKind::name && (what.word == "row-no" || what.word == "column-no"))
+    return want(of, Type::cell) ? Type::number : Type::unknown;
+  const Symbol* symbol =
+      what.kind == ExprKind::name || what.kind == ExprKind::call ? sheet_.find(what.word) : nullptr;
+  if (symbol != nullptr && symbol->kind == SymbolKind::property)
+    return want(of, Type::cell) ? Type::number : Type::unknown;
+  if (isSide(of)) {
+    of.type = Type::unknown;
+    // As for `my X`, with the side named outright.
+    Context context = context_;
+    if (context_ == Context::constant) context_ = Context::move;
+    Expr own;
+    own.kind = ExprKind::own;
+    own.word = "my";
+    own.span = expr.span;
+    own.args = {what};
+    Type type = this->own(own);
+    what = own.args[0];
+    context_ = context;
+    return type;
+  }
+  if (symbol == nullptr) {
+    note(what.span, fmt::format("nothing here is called \"{}\"", what.word),
+         didYouMean(what.word, namesInScope()));
+    return Type::unknown;
+  }
+  note(of.span, fmt::format("\"{}\" is no side", toText(of)),
+       fmt::format("there are: {}, {}", sheet_.tree.sides[0].text, sheet_.tree.sides[1].text));
+  return Type::unknown;
+}
+
+Type Types::either(Expr& expr) {
+  std::size_t before = found_.size();
+  for (Expr& arg : expr.args) {
+    const Symbol* symbol = arg.kind == ExprKind::number ? sheet_.find(arg.word) : nullptr;
+    if (symbol != nullptr && symbol->kind == SymbolKind::cell) arg.kind = ExprKind::name;
+    infer(arg);
+  }
+  if (found_.size() > before) return Type::unknown;
+  auto isSet = [](Type type) { return type == Type::set || type == Type::cell; };
+  Type left = expr.args[0].type, right = expr.args[1].type;
+  if (left == Type::truth && right == Type::truth) return Type::truth;
+  if (isSet(left) && isSet(right)) {
+    for (const Expr& arg : expr.args) {
+      if ((arg.kind == ExprKind::on || arg.kind == ExprKind::except) && !arg.bracketed) {
+        note(expr.span,
+             fmt::format("`or` and `{}` meet here without brackets",
+                         arg.kind == ExprKind::on ? "on" : "except"),
+             "write (A on B) or C, or A on (B or C)");
+        return Type::unknown;
+      }
+    }
+    return Type::set;
+  }
+  note(expr.span,
+       fmt::format("`or` joins two sets or two conditions, but here are {} and {}", typeName(left),
+                   typeName(right)),
+       "say `any S` to make a condition of a set");
+  return Type::unknown;
+}
+
+}  // namespace ninepegs::sheet

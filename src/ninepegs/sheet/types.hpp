@@ -1,0 +1,54 @@
+// Types of expressions: resolves names, refuses what does not fit. Internal to check().
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "ninepegs/sheet/checker.hpp"
+
+namespace ninepegs::sheet {
+
+// Where an expression stands: what it may speak of.
+enum class Context { constant, reach, move, ends, worth, always };
+
+class Types {
+ public:
+  Types(Checked& sheet, const Source& source, std::vector<Diagnostic>& found, Context context)
+      : sheet_(sheet), source_(source), found_(found), context_(context) {}
+
+  // Checks that the expression yields the type; a cell will do for a set, a number that is a cell's
+  // label for a cell. False if a message was given.
+  bool want(Expr& expr, Type type);
+  // Checks an expression that may yield a set, cell, number or kind.
+  Type valueOf(Expr& expr);
+
+  void local(const Name& name, Type type);
+  Type localType(const std::string& name) const;
+  std::vector<std::string> localNames() const;
+  std::size_t scope() const { return locals_.size(); }
+  void endScope(std::size_t scope) { locals_.resize(scope); }
+
+ private:
+  Type infer(Expr& expr);
+  Type name(Expr& expr);
+  Type call(Expr& expr);
+  Type own(Expr& expr);
+  Type ofName(Expr& expr);
+  Type either(Expr& expr);
+  Type bind(Expr& body, const std::string& variable, Type type, Type wanted);
+  bool wantSets(Expr& expr);
+  void note(Span span, const std::string& message, const std::string& hint = {});
+  bool isSide(const Expr& expr) const;
+  std::vector<std::string> namesInScope() const;
+
+  Checked& sheet_;
+  const Source& source_;
+  std::vector<Diagnostic>& found_;
+  Context context_;
+  std::vector<std::pair<std::string, Type>> locals_;
+  int defineDepth_ = 0;
+};
+
+std::string typeName(Type type);
+
+}  // namespace ninepegs::sheet
