@@ -1,0 +1,96 @@
+#include "ninepegs/game/game.hpp"
+
+#include <fmt/format.h>
+
+namespace ninepegs {
+namespace {
+
+std::uint64_t wordHash(std::size_t index, std::uint64_t word) {
+  return scrambled(word ^ scrambled(index));
+}
+
+}  // namespace
+
+std::uint64_t Game::countMoves(const Position& position) const {
+  MoveList moves;
+  listMoves(position, moves);
+  return moves.size();
+}
+
+CellSet Game::shownCells(const Position&) const {
+  return {};
+}
+
+std::int64_t Game::worth(const Position&, int) const {
+  return 0;
+}
+
+// The exclusive or of one scrambled number for each word, so that a move changes it by the words it
+// changed (after A. Zobrist, "A new hashing method with application for game playing", 1970, with
+// words in the place of squares).
+std::uint64_t Game::hash(const Position& position) const {
+  std::uint64_t hash = 0;
+  for (std::size_t i = 0; i < position.words.size(); ++i) hash ^= wordHash(i, position.words[i]);
+  return hash;
+}
+
+std::uint64_t Game::hash(const Position& after, const Position& before,
+                         std::uint64_t hashBefore) const {
+  for (std::size_t i = 0; i < after.words.size(); ++i)
+    if (after.words[i] != before.words[i])
+      hashBefore ^= wordHash(i, before.words[i]) ^ wordHash(i, after.words[i]);
+  return hashBefore;
+}
+
+PlayoutEnd Game::playOut(Position& position, Stream& stream, int plyLimit) const {
+  PlayoutEnd end;
+  MoveList moves;
+  while (true) {
+    end.result = result(position);
+    if (end.result.kind != ResultKind::ongoing) return end;
+    listMoves(position, moves);
+    if (moves.empty() || end.plies >= plyLimit) break;
+    apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
+    ++end.plies;
+  }
+  end.stalled = true;
+  return end;
+}
+
+void Game::applyCounting(Position& position, const Move& move, std::span<std::uint64_t>) const {
+  apply(position, move);
+}
+
+std::vector<Result> Game::endsThatHold(const Position& position) const {
+  Result only = result(position);
+  if (only.kind == ResultKind::ongoing) return {};
+  return {only};
+}
+
+std::int64_t Game::invariantValue(std::size_t, const Position&, int) const {
+  return 1;
+}
+
+Position Game::mapped(const Position& position, const Symmetry&) const {
+  return position;
+}
+
+std::shared_ptr<const Game> Game::variant(const std::string& name) const {
+  throw BadInput(Place{info().id, 0, 0, 1, {}}, fmt::format("there is no variant \"{}\"", name));
+}
+
+std::string resultText(const Game& game, const Result& result) {
+  switch (result.kind) {
+    case ResultKind::ongoing:
+      return "the game goes on";
+    case ResultKind::win:
+      return fmt::format("{} wins: {}", game.info().sides[result.winner], result.name);
+    case ResultKind::draw:
+      return fmt::format("draw: {}", result.name);
+    case ResultKind::fault:
+      return fmt::format("the rules went wrong: {}", result.name);
+  }
+  return "";
+}
+
+}  // namespace ninepegs

@@ -1,0 +1,122 @@
+// Game: what every part above sees of a game's rules, whether they come from a sheet or from C++.
+//
+//   std::shared_ptr<const Game> game = openGame("connect-four");
+//   Position position = game->start();
+//   MoveList moves;
+//   game->listMoves(position, moves);
+//   game->apply(position, moves.front());
+//   Result result = game->result(position);
+//
+// A Game is immutable and may be used by any number of threads at once. Functions that take a
+// position take one of the same game. Errors in what a person wrote throw BadInput; nothing else
+// throws, but for running out of memory.
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "ninepegs/base/diagnostic.hpp"
+#include "ninepegs/base/random.hpp"
+#include "ninepegs/game/values.hpp"
+
+namespace ninepegs {
+
+struct GameInfo {
+  std::string id, title, variant;
+  std::vector<std::string> about;
+  std::string sides[2];
+  std::string source;  // the sheet's path; empty for a game written in C++
+  struct Kind {
+    std::string name, letters[2];
+  };
+  std::vector<Kind> kinds;
+  struct End {
+    std::string name;
+    int line = 0;
+    bool isDraw = false;
+  };
+  std::vector<End> ends;  // by number; a leader's end counts as one
+  std::vector<std::pair<std::string, std::string>> variants;  // name, what it says
+};
+
+// How a playout went.
+struct PlayoutEnd {
+  int plies = 0;
+  bool stalled = false;  // nobody could move and no end held, or a limit of plies was reached
+  Result result;
+};
+
+class Game {
+ public:
+  virtual ~Game() = default;
+
+  virtual const GameInfo& info() const = 0;
+  virtual const Geometry& board() const = 0;
+
+  // The rules.
+  virtual Position start() const = 0;
+  virtual int toMove(const Position& position) const = 0;  // 0 or 1
+  // All legal moves in a stable order; none if the game has ended. Replaces what the list held.
+  virtual void listMoves(const Position& position, MoveList& moves) const = 0;
+  // Plays a legal move: the position becomes the next one, with its result.
+  virtual void apply(Position& position, const Move& move) const = 0;
+  virtual Result result(const Position& position) const = 0;
+  bool ended(const Position& position) const {
+    return result(position).kind != ResultKind::ongoing;
+  }
+  virtual std::uint64_t countMoves(const Position& position) const;
+
+  // Text, both ways.
+  virtual std::string moveText(const Position& position, const Move& move) const = 0;
+  virtual std::string positionText(const Position& position) const = 0;
+  // Throws BadInput; `source` names where the text came from, such as --at.
+  virtual Position readPosition(std::string_view text, const std::string& source) const = 0;
+
+  // What stands where, for pictures.
+  virtual std::optional<Piece> pieceAt(const Position& position, Cell cell) const = 0;
+  // The cells that were picked in a move, in order.
+  virtual std::vector<Cell> cellsOf(const Move& move) const = 0;
+  // The cells that show the result, such as a winning line.
+  virtual CellSet shownCells(const Position& position) const;
+
+  // For opponents: what the position is worth for a side, in the game's own measure.
+  virtual bool hasWorth() const { return false; }
+  virtual std::int64_t worth(const Position& position, int side) const;
+
+  // Equal for equal positions. The second form takes the hash of the position before the move.
+  virtual std::uint64_t hash(const Position& position) const;
+  virtual std::uint64_t hash(const Position& after, const Position& before,
+                             std::uint64_t hashBefore) const;
+  // Equal for positions that the rules cannot tell apart: what `count` compares.
+  virtual std::vector<std::uint64_t> identity(const Position& position) const {
+    return position.words;
+  }
+
+  // Plays random moves, each legal move being equally likely, to the end or to the limit of plies.
+  virtual PlayoutEnd playOut(Position& position, Stream& stream, int plyLimit) const;
+
+  // For verification. A game may leave all of it out.
+  virtual std::vector<RuleLine> ruleLines() const { return {}; }
+  // As apply; adds one to `uses[i]` for every use of rule line i.
+  virtual void applyCounting(Position& position, const Move& move,
+                             std::span<std::uint64_t> uses) const;
+  // The ends that hold in a position, in the order of the rules; the first of them decided.
+  virtual std::vector<Result> endsThatHold(const Position& position) const;
+  virtual std::vector<Invariant> invariants() const { return {}; }
+  // A condition as 0 or 1, or the number, of an invariant seen by a side.
+  virtual std::int64_t invariantValue(std::size_t index, const Position& position, int side) const;
+  virtual std::vector<Symmetry> symmetries() const { return {}; }
+  virtual Position mapped(const Position& position, const Symmetry& symmetry) const;
+  virtual std::vector<Example> examples() const { return {}; }
+  // The variant of that name. Throws BadInput if there is none.
+  virtual std::shared_ptr<const Game> variant(const std::string& name) const;
+};
+
+// How a side to move is told of a result: "Amber wins: four in a line".
+std::string resultText(const Game& game, const Result& result);
+
+}  // namespace ninepegs

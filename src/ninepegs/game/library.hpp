@@ -1,0 +1,28 @@
+// Games by name: the shipped sheets, or a path.
+#pragma once
+
+#include <filesystem>
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "ninepegs/game/game.hpp"
+
+namespace ninepegs {
+
+// Folders that hold shipped sheets, the first that exists being used.
+class Library {
+ public:
+  explicit Library(std::vector<std::filesystem::path> folders) : folders_(std::move(folders)) {}
+
+  std::vector<std::string> names() const;
+
+  // A shipped game's name, or a path (anything with a '/' or the ending .pegs). Throws BadInput.
+  std::shared_ptr<const Game> open(const std::string& nameOrPath,
+                                   const std::string& variant = {}) const;
+
+ private:
+  std::vector<std::filesystem::path> folders_;
+};
+
+}  // namespace ninepegs

@@ -1,0 +1,39 @@
+// Positions of a sheet as text, both ways: a picture, then lines such as `Slate to move`.
+//
+//   oo5/x6/7/7/7/7; Slate to move
+//
+// Rows stand as they are drawn, from the top, like the piece-placement field of FEN: a letter for a
+// piece, a number or dots for empty cells, `_` for a place the board leaves out.
+#pragma once
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "ninepegs/game/values.hpp"
+#include "ninepegs/sheet/checker.hpp"
+#include "ninepegs/sheet/program.hpp"
+
+namespace ninepegs {
+
+// Words of a position with no piece on it, the first side to move.
+Position emptyPosition(const sheet::Checked& sheet, const sheet::Layout& layout);
+
+// From the lines of a sheet's block. Messages go to `found`.
+Position readBlock(const sheet::Checked& sheet, const sheet::Layout& layout,
+                   const sheet::Source& source, const std::vector<sheet::Block>& lines,
+                   std::vector<Diagnostic>& found);
+
+// From one line. Throws BadInput.
+Position readLine(const sheet::Checked& sheet, const sheet::Layout& layout, std::string_view text,
+                  const std::string& source);
+
+std::string positionLine(const sheet::Checked& sheet, const sheet::Layout& layout,
+                         const Position& position);
+
+// Cells of a set in a position's words, and back.
+CellSet cellsAt(const Position& position, sheet::Slot slot, int size);
+void setCells(Position& position, sheet::Slot slot, const CellSet& cells, int size);
+std::optional<Piece> pieceOf(const sheet::Layout& layout, const Position& position, Cell cell);
+
+}  // namespace ninepegs

@@ -1,0 +1,72 @@
+// A Game whose rules come from a game sheet.
+#pragma once
+
+#include <memory>
+#include <string>
+#include <string_view>
+
+#include "ninepegs/game/game.hpp"
+#include "ninepegs/sheet/checker.hpp"
+#include "ninepegs/sheet/program.hpp"
+
+namespace ninepegs {
+
+class SheetGame final : public Game {
+ public:
+  // Compiles a sheet's text; `path` is its name in messages. With a variant's name, that variant.
+  // Throws BadInput with every message about the sheet.
+  static std::shared_ptr<const SheetGame> fromText(const std::string& path, std::string text,
+                                                   const std::string& variant = {});
+
+  const GameInfo& info() const override { return info_; }
+  const Geometry& board() const override { return sheet_.board; }
+  Position start() const override { return start_; }
+  int toMove(const Position& position) const override;
+  void listMoves(const Position& position, MoveList& moves) const override;
+  void apply(Position& position, const Move& move) const override;
+  Result result(const Position& position) const override;
+  std::uint64_t countMoves(const Position& position) const override;
+  std::string moveText(const Position& position, const Move& move) const override;
+  std::string positionText(const Position& position) const override;
+  Position readPosition(std::string_view text, const std::string& source) const override;
+  std::optional<Piece> pieceAt(const Position& position, Cell cell) const override;
+  std::vector<Cell> cellsOf(const Move& move) const override;
+  CellSet shownCells(const Position& position) const override;
+  bool hasWorth() const override { return program_.worth[0] >= 0; }
+  std::int64_t worth(const Position& position, int side) const override;
+  std::uint64_t hash(const Position& position) const override;
+  std::uint64_t hash(const Position& after, const Position& before,
+                     std::uint64_t hashBefore) const override;
+  std::vector<std::uint64_t> identity(const Position& position) const override;
+  PlayoutEnd playOut(Position& position, Stream& stream, int plyLimit) const override;
+  std::vector<RuleLine> ruleLines() const override;
+  void applyCounting(Position& position, const Move& move,
+                     std::span<std::uint64_t> uses) const override;
+  std::vector<Result> endsThatHold(const Position& position) const override;
+  std::vector<Invariant> invariants() const override;
+  std::int64_t invariantValue(std::size_t index, const Position& position, int side) const override;
+  std::vector<Symmetry> symmetries() const override;
+  Position mapped(const Position& position, const Symmetry& symmetry) const override;
+  std::vector<Example> examples() const override;
+  std::shared_ptr<const Game> variant(const std::string& name) const override;
+
+  const sheet::Program& program() const { return program_; }
+
+ private:
+  SheetGame() = default;
+  void judge(Position& position) const;  // works out the result of a position that was set up
+  Result decoded(std::uint64_t word) const;
+  void fillInfo(const std::string& path);
+  void setUp(const sheet::Source& source, std::vector<Diagnostic>& found);
+  Example example(const sheet::CaseDecl& one, const sheet::Source& source,
+                  std::vector<Diagnostic>& found) const;
+
+  std::string text_;
+  GameInfo info_;
+  sheet::Checked sheet_;
+  sheet::Program program_, counting_;
+  Position start_;
+  std::vector<Example> examples_;
+};
+
+}  // namespace ninepegs

@@ -1,0 +1,104 @@
+// The values that every game is made of: position, move, result.
+#pragma once
+
+#include <array>
+#include <compare>
+#include <cstdint>
+#include <string>
+#include <vector>
+
+#include "ninepegs/board/geometry.hpp"
+
+namespace ninepegs {
+
+// A position as 64-bit words whose meaning the game knows. Assigning to a position of the same game
+// does not allocate. Equal words, equal positions.
+struct Position {
+  std::vector<std::uint64_t> words;
+  friend bool operator==(const Position&, const Position&) = default;
+};
+
+// A move as the choices made in it, in order: cells or kinds of piece. `group` is which sort of
+// move it is. Meaningful only together with the position it was listed for.
+struct Move {
+  std::uint8_t group = 0;
+  std::uint8_t count = 0;
+  std::array<std::uint16_t, limits::choices> choices;
+
+  friend bool operator==(const Move& a, const Move& b) {
+    if (a.group != b.group || a.count != b.count) return false;
+    for (int i = 0; i < a.count; ++i)
+      if (a.choices[i] != b.choices[i]) return false;
+    return true;
+  }
+};
+using MoveList = std::vector<Move>;
+
+enum class ResultKind {
+  ongoing,
+  win,
+  draw,
+  fault,  // the rules did something impossible; `name` says what
+};
+
+struct Result {
+  ResultKind kind = ResultKind::ongoing;
+  int winner = -1;     // 0 or 1, of a win
+  std::string name;    // the end's name
+  int end = -1;        // which of the game's ends
+  bool claim = false;  // the game could go on
+  int line = 0;        // of the sheet, 0 if there is none
+  friend bool operator==(const Result&, const Result&) = default;
+};
+
+struct Piece {
+  int kind = 0;
+  int side = 0;
+};
+
+// A line of the rules whose use can be counted, and what it is.
+struct RuleLine {
+  int line = 0;
+  std::string text;
+};
+
+// A statement of the rules that must hold in every position (change 0), or whose number must never
+// shrink (1) or grow (-1).
+struct Invariant {
+  int line = 0;
+  std::string text;
+  int change = 0;
+};
+
+// An example that the rules must pass.
+struct ExampleStep {
+  enum class Kind {
+    play,
+    ongoing,
+    end,
+    legal,
+    notLegal,
+    moves,
+    moveCount,
+    sequences,
+    turn,
+    leaves
+  } kind = Kind::ongoing;
+  int line = 0;
+  std::vector<std::string> moves;           // play, legal, notLegal, moves
+  std::string fromTo, cell;                 // of moves: "from" or "to", and the cell; or empty
+  int side = -1;                            // end: who wins, -1 for a draw; turn: who is to move
+  std::string name;                         // end: its name, empty for any
+  int firstDepth = 0;                       // sequences
+  std::vector<unsigned long long> numbers;  // moveCount: one; sequences: one a depth
+  Position position;                        // leaves: what stands where
+};
+struct Example {
+  std::string name, variant;
+  int line = 0;
+  bool startsElsewhere = false;  // has a position of its own
+  Position position;
+  std::vector<ExampleStep> steps;
+};
+
+}  // namespace ninepegs
