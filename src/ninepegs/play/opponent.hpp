@@ -1,0 +1,69 @@
+// Computer opponents.
+//
+//   std::unique_ptr<Opponent> opponent = makeOpponent("search:depth=6", "--second");
+//   Stream stream(seed, gameNumber);
+//   Choice choice = opponent->choose(*game, position, stream);
+#pragma once
+
+#include <cstdint>
+#include <memory>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "ninepegs/base/random.hpp"
+#include "ninepegs/base/stop.hpp"
+#include "ninepegs/game/game.hpp"
+
+namespace ninepegs::play {
+
+// A move and how it was found.
+struct Choice {
+  Move move;
+  int depth = 0;            // plies looked ahead in full
+  std::uint64_t nodes = 0;  // positions looked at
+  double seconds = 0;
+  bool solved = false;     // every line was followed to its end
+  std::int64_t score = 0;  // for the side that moves; see winScore
+  std::vector<Move> line;  // the play that was expected, beginning with the move
+};
+
+// Scores above `winScore - limits::searchDepth` are wins: winScore less the plies until then.
+inline constexpr std::int64_t winScore = 1'000'000'000;
+
+// An opponent may keep what it learned between moves, so it belongs to one game at a time and to
+// one thread.
+class Opponent {
+ public:
+  virtual ~Opponent() = default;
+  // A legal move. The position must have one. Draws only from the stream, so that equal streams
+  // give equal games, unless a limit of time was set.
+  virtual Choice choose(const Game& game, const Position& position, Stream& stream) = 0;
+  virtual std::string name() const = 0;
+  // Asks a choice under way to end soon with the best move found so far.
+  void stopWith(const StopFlag* stop) { stop_ = stop; }
+
+ protected:
+  const StopFlag* stop_ = nullptr;
+};
+
+// From a text: random, greedy, search, search:depth=6, search:time=2, search:nodes=50000, and
+// several limits divided by commas. Throws BadInput; `source` names the option in messages.
+std::unique_ptr<Opponent> makeOpponent(std::string_view text, const std::string& source);
+
+std::vector<std::string> opponentNames();
+
+// Each legal move is equally likely.
+std::unique_ptr<Opponent> makeRandom();
+// Wins at once if it can; else, if it can, keeps the other side from winning at once; else random.
+std::unique_ptr<Opponent> makeGreedy();
+
+struct SearchLimits {
+  int depth = 0;            // plies; 0: no limit
+  double seconds = 0;       // 0: no limit
+  std::uint64_t nodes = 0;  // 0: no limit
+};
+// Alpha-beta with iterative deepening and a table of positions seen (search.cpp).
+std::unique_ptr<Opponent> makeSearch(const SearchLimits& limits);
+
+}  // namespace ninepegs::play

@@ -1,0 +1,38 @@
+// The whole check of a game: its examples, random playouts with everything watched, and the
+// shortest game for every fault found.
+//
+//   verify::CheckReport report = verify::check(*game, {.playouts = 10000, .seed = 1});
+//   for (const verify::Finding& finding : report.findings) ...
+#pragma once
+
+#include <cstdint>
+#include <functional>
+#include <vector>
+
+#include "ninepegs/base/stop.hpp"
+#include "ninepegs/verify/evidence.hpp"
+#include "ninepegs/verify/examples.hpp"
+
+namespace ninepegs::verify {
+
+struct CheckOptions {
+  std::uint64_t playouts = 10000;
+  std::uint64_t seed = 1;
+  int threads = 1;                       // changes no result
+  int plyLimit = 2000;                   // a playout that is longer is a finding
+  std::uint64_t thoroughPlayouts = 500;  // the first ones also test symmetries and texts
+  std::size_t shortenBudget = 200'000;   // positions tried for the shortest failing game
+  const StopFlag* stop = nullptr;
+  std::function<void(std::uint64_t done)> progress;  // called now and then, from any thread
+};
+
+struct CheckReport {
+  std::vector<ExampleRun> examples;
+  Evidence evidence;
+  std::vector<Finding> findings;  // examples first, then by kind and line
+  bool stopped = false;           // what was done until then is in the evidence
+};
+
+CheckReport check(const Game& game, const CheckOptions& options);
+
+}  // namespace ninepegs::verify

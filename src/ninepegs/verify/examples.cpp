@@ -1,0 +1,201 @@
+#include "ninepegs/verify/examples.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/game/move_text.hpp"
+#include "ninepegs/verify/count.hpp"
+
+namespace ninepegs::verify {
+namespace {
+
+class Runner {
+ public:
+  Runner(const Game& game, const Example& example, int threads)
+      : game_(game), example_(example), threads_(threads), position_(example.position) {}
+
+  ExampleRun run();
+
+ private:
+  using Kind = ExampleStep::Kind;
+  // Empty if the step holds, else what is wrong.
+  std::string step(const ExampleStep& step);
+  std::string play(const std::vector<std::string>& moves);
+  std::string end(const ExampleStep& step) const;
+  std::string legal(const ExampleStep& step) const;
+  std::string moves(const ExampleStep& step) const;
+  std::string sequences(const ExampleStep& step) const;
+  std::string leaves(const ExampleStep& step) const;
+
+  const Game& game_;
+  const Example& example_;
+  int threads_;
+  Position position_;
+  std::vector<std::string> played_;
+};
+
+std::string Runner::play(const std::vector<std::string>& moves) {
+  for (const std::string& typed : moves) {
+    std::vector<Move> found = matchingMoves(game_, position_, typed);
+    if (found.size() != 1)
+      return found.empty() ? fmt::format("\"{}\" cannot be played: {}", typed,
+                                         whyNot(game_, position_, typed))
+                           : fmt::format("\"{}\" can be read as several moves", typed);
+    played_.push_back(game_.moveText(position_, found.front()));
+    game_.apply(position_, found.front());
+  }
+  return "";
+}
+
+std::string Runner::end(const ExampleStep& step) const {
+  Result result = game_.result(position_);
+  bool kind = step.side < 0 ? result.kind == ResultKind::draw
+                            : result.kind == ResultKind::win && result.winner == step.side;
+  if (kind && (step.name.empty() || step.name == result.name)) return "";
+  std::string wanted = step.side < 0 ? "a draw" : game_.info().sides[step.side] + " wins";
+  if (!step.name.empty()) wanted += fmt::format(" \"{}\"", step.name);
+  return fmt::format("expected: {}; but {}", wanted, resultText(game_, result));
+}
+
+std::string Runner::legal(const ExampleStep& step) const {
+  bool wanted = step.kind == Kind::legal;
+  for (const std::string& typed : step.moves) {
+    bool there = !matchingMoves(game_, position_, typed).empty();
+    if (there == wanted) continue;
+    return wanted ? fmt::format("\"{}\" should be legal, but: {}", typed,
+                                whyNot(game_, position_, typed))
+                  : fmt::format("\"{}\" should not be legal, but it is", typed);
+  }
+  return "";
+}
+
+std::string Runner::moves(const ExampleStep& step) const {
+  MoveList list;
+  game_.listMoves(position_, list);
+  std::vector<std::string> got, wanted = step.moves;
+  Cell cell = step.fromTo.empty() ? -1 : game_.board().find(step.cell).value_or(-1);
+  for (const Move& move : list) {
+    std::vector<Cell> cells = game_.cellsOf(move);
+    if (cell >= 0 &&
+        (cells.empty() || (step.fromTo == "from" ? cells.front() : cells.back()) != cell))
+      continue;
+    got.push_back(game_.moveText(position_, move));
+  }
+  std::sort(got.begin(), got.end(), naturalLess);
+  std::sort(wanted.begin(), wanted.end(), naturalLess);
+  if (got == wanted) return "";
+  auto shown = [](const std::vector<std::string>& texts) {
+    return texts.empty() ? std::string("none") : joined(texts, ", ");
+  };
+  return fmt::format("expected the moves {}; but there are {}", shown(wanted), shown(got));
+}
+
+std::string Runner::sequences(const ExampleStep& step) const {
+  for (std::size_t i = 0; i < step.numbers.size(); ++i) {
+    CountOptions options;
+    options.depth = step.firstDepth + static_cast<int>(i);
+    options.threads = threads_;
+    std::uint64_t got = count(game_, position_, options).sequences;
+    if (got != step.numbers[i])
+      return fmt::format("expected {} sequences of depth {}, but there are {}", step.numbers[i],
+                         options.depth, got);
+  }
+  return "";
+}
+
+std::string Runner::leaves(const ExampleStep& step) const {
+  std::vector<std::string> different;
+  for (Cell cell = 0; cell < game_.board().size(); ++cell) {
+    if (!game_.board().has(cell)) continue;
+    std::optional<Piece> got = game_.pieceAt(position_, cell);
+    std::optional<Piece> wanted = game_.pieceAt(step.position, cell);
+    if (got.has_value() != wanted.has_value() ||
+        (got && (got->kind != wanted->kind || got->side != wanted->side)))
+      different.push_back(game_.board().label(cell));
+  }
+  if (different.empty()) return "";
+  return fmt::format("the picture differs on {}; the position is {}", joined(different, ", "),
+                     game_.positionText(position_));
+}
+
+std::string Runner::step(const ExampleStep& step) {
+  switch (step.kind) {
+    case Kind::play:
+      return play(step.moves);
+    case Kind::ongoing: {
+      Result result = game_.result(position_);
+      if (result.kind == ResultKind::ongoing) return "";
+      return fmt::format("the game should go on here, but {}", resultText(game_, result));
+    }
+    case Kind::end:
+      return end(step);
+    case Kind::legal:
+    case Kind::notLegal:
+      return legal(step);
+    case Kind::moves:
+      return moves(step);
+    case Kind::moveCount: {
+      std::uint64_t got = game_.countMoves(position_);
+      return got == step.numbers.front()
+                 ? ""
+                 : fmt::format("expected {}, but there are {}",
+                               plural(static_cast<long long>(step.numbers.front()), "move"), got);
+    }
+    case Kind::sequences:
+      return sequences(step);
+    case Kind::turn: {
+      int got = game_.toMove(position_);
+      return got == step.side ? ""
+                              : fmt::format("{} should be to move, but {} is",
+                                            game_.info().sides[step.side], game_.info().sides[got]);
+    }
+    case Kind::leaves:
+      return leaves(step);
+  }
+  return "";
+}
+
+ExampleRun Runner::run() {
+  ExampleRun run;
+  run.name = example_.name;
+  run.line = example_.line;
+  for (const ExampleStep& one : example_.steps) {
+    ++run.steps;
+    std::string wrong = step(one);
+    if (wrong.empty()) continue;
+    Finding finding;
+    finding.kind = FindingKind::example;
+    finding.line = one.line;
+    finding.example = example_.name;
+    finding.variant = example_.variant;
+    finding.message = fmt::format("case \"{}\": {}", example_.name, wrong);
+    if (example_.startsElsewhere) finding.from = game_.positionText(example_.position);
+    finding.moves = played_;
+    finding.position = game_.positionText(position_);
+    finding.last = position_;
+    run.findings.push_back(std::move(finding));
+    break;
+  }
+  return run;
+}
+
+}  // namespace
+
+std::vector<ExampleRun> runExamples(const Game& game, int threads) {
+  std::vector<ExampleRun> runs;
+  for (const Example& example : game.examples()) {
+    if (example.variant == game.info().variant) {
+      runs.push_back(Runner(game, example, threads).run());
+      continue;
+    }
+    std::shared_ptr<const Game> other = game.variant(example.variant);
+    for (const Example& inside : other->examples())
+      if (inside.name == example.name && inside.variant == example.variant)
+        runs.push_back(Runner(*other, inside, threads).run());
+  }
+  return runs;
+}
+
+}  // namespace ninepegs::verify

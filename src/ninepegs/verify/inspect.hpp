@@ -1,0 +1,34 @@
+// Looks at one step of a game for everything that must not be. The one place where it is written
+// what a fault is; playouts and the search for the shortest failing game both ask here.
+#pragma once
+
+#include <optional>
+#include <vector>
+
+#include "ninepegs/verify/evidence.hpp"
+
+namespace ninepegs::verify {
+
+class Inspector {
+ public:
+  explicit Inspector(const Game& game)
+      : game_(game), invariants_(game.invariants()), symmetries_(game.symmetries()) {}
+
+  // Faults of a position by itself: reached from `before` (none at the start).
+  void position(const Position& after, const Position* before, std::vector<Fault>& faults) const;
+
+  // Faults of what can be played next: nobody can move, symmetry broken, texts ambiguous.
+  void moves(const Position& position, const MoveList& moves, bool thorough,
+             std::vector<Fault>& faults) const;
+
+  bool hasSymmetries() const { return !symmetries_.empty(); }
+
+ private:
+  void symmetry(const Position& position, const MoveList& moves, std::vector<Fault>& faults) const;
+
+  const Game& game_;
+  std::vector<Invariant> invariants_;
+  std::vector<Symmetry> symmetries_;
+};
+
+}  // namespace ninepegs::verify

@@ -1,0 +1,131 @@
+#include "ninepegs/verify/shorten.hpp"
+
+#include <algorithm>
+#include <set>
+
+#include "ninepegs/verify/inspect.hpp"
+
+namespace ninepegs::verify {
+namespace {
+
+class Shortener {
+ public:
+  Shortener(const Game& game, FindingKind kind, int line)
+      : game_(game), inspector_(game), kind_(kind), line_(line) {}
+
+  bool shows(const Position& after, const Position* before) {
+    faults_.clear();
+    inspector_.position(after, before, faults_);
+    if (has()) return true;
+    if (game_.ended(after)) return false;
+    game_.listMoves(after, list_);
+    bool thorough = kind_ == FindingKind::symmetry || kind_ == FindingKind::ambiguous;
+    inspector_.moves(after, list_, thorough, faults_);
+    return has();
+  }
+
+  // Level by level through all different positions: the first fault met is at the least depth.
+  std::optional<Shortened> all(std::size_t longest, std::size_t budget, const StopFlag* stop);
+
+  // How many of the moves, played in order, lead to the fault; none if one is illegal or the fault
+  // does not come.
+  std::optional<std::size_t> replay(const std::vector<Move>& moves);
+
+ private:
+  bool has() const {
+    return std::any_of(faults_.begin(), faults_.end(), [&](const Fault& fault) {
+      return fault.kind == kind_ && fault.line == line_;
+    });
+  }
+
+  const Game& game_;
+  Inspector inspector_;
+  FindingKind kind_;
+  int line_;
+  std::vector<Fault> faults_;
+  MoveList list_;
+};
+
+std::optional<Shortened> Shortener::all(std::size_t longest, std::size_t budget,
+                                        const StopFlag* stop) {
+  struct Node {
+    Position position;
+    std::size_t parent;
+    Move move;
+  };
+  std::vector<Node> nodes;
+  std::set<std::vector<std::uint64_t>> seen;
+  auto path = [&](std::size_t at) {
+    std::vector<Move> moves;
+    for (; at != 0; at = nodes[at].parent) moves.push_back(nodes[at].move);
+    std::reverse(moves.begin(), moves.end());
+    return Shortened{moves, true};
+  };
+  nodes.push_back({game_.start(), 0, {}});
+  seen.insert(game_.identity(nodes[0].position));
+  if (shows(nodes[0].position, nullptr)) return path(0);
+  std::size_t levelEnd = 1, depth = 0;
+  MoveList moves;
+  for (std::size_t at = 0; at < nodes.size(); ++at) {
+    if (at == levelEnd) {
+      levelEnd = nodes.size();
+      if (++depth >= longest) return std::nullopt;
+    }
+    if (nodes.size() > budget || wantsStop(stop)) return std::nullopt;
+    Position before = nodes[at].position;
+    game_.listMoves(before, moves);
+    for (const Move& move : moves) {
+      Position after = before;
+      game_.apply(after, move);
+      // Whether a number grew depends on the step, so such a fault is looked for even where the
+      // position was met before.
+      bool fresh = seen.insert(game_.identity(after)).second;
+      if (!fresh && kind_ != FindingKind::invariant) continue;
+      bool found = shows(after, &before);
+      if (fresh || found) nodes.push_back({after, at, move});
+      if (found) return path(nodes.size() - 1);
+    }
+  }
+  return std::nullopt;
+}
+
+std::optional<std::size_t> Shortener::replay(const std::vector<Move>& moves) {
+  Position position = game_.start();
+  MoveList legal;
+  for (std::size_t i = 0; i < moves.size(); ++i) {
+    game_.listMoves(position, legal);
+    if (std::find(legal.begin(), legal.end(), moves[i]) == legal.end()) return std::nullopt;
+    Position before = position;
+    game_.apply(position, moves[i]);
+    if (shows(position, &before)) return i + 1;
+  }
+  return std::nullopt;
+}
+
+}  // namespace
+
+Shortened shorten(const Game& game, FindingKind kind, int line, const std::vector<Move>& moves,
+                  std::size_t budget, const StopFlag* stop) {
+  Shortener shortener(game, kind, line);
+  if (std::optional<Shortened> best = shortener.all(moves.size(), budget, stop)) return *best;
+  // Leave out ever smaller parts while the fault stays.
+  std::vector<Move> kept = moves;
+  for (std::size_t part = kept.size() / 2; part >= 1; part /= 2) {
+    for (std::size_t from = 0; from + part <= kept.size();) {
+      if (wantsStop(stop)) return {kept, false};
+      std::vector<Move> fewer = kept;
+      fewer.erase(fewer.begin() + static_cast<std::ptrdiff_t>(from),
+                  fewer.begin() + static_cast<std::ptrdiff_t>(from + part));
+      std::optional<std::size_t> length = shortener.replay(fewer);
+      if (length) {
+        fewer.resize(*length);
+        kept = std::move(fewer);
+      } else {
+        from += part;
+      }
+    }
+  }
+  return {kept, false};
+}
+
+}  // namespace ninepegs::verify
