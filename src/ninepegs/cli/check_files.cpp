@@ -1,0 +1,53 @@
+#include "ninepegs/cli/check_files.hpp"
+
+#include <fmt/format.h>
+
+#include "ninepegs/base/files.hpp"
+#include "ninepegs/cli/context.hpp"
+#include "ninepegs/draw/board_figure.hpp"
+#include "ninepegs/draw/chart.hpp"
+#include "ninepegs/report/check_text.hpp"
+#include "ninepegs/report/json.hpp"
+
+namespace ninepegs::cli {
+
+std::vector<WrittenFile> writeCheckFiles(const Game& game, const verify::CheckOptions& options,
+                                         const verify::CheckReport& report,
+                                         const std::filesystem::path& folder) {
+  std::vector<WrittenFile> files;
+  auto text = [&](const char* name, const std::string& bytes, const char* shows) {
+    writeFile(folder / name, bytes);
+    files.push_back({folder / name, shows});
+  };
+  text("check.json", report::checkJson(game, options, report) + "\n", "everything the check saw");
+  text("junit.xml", report::junitXml(game, options, report), "the cases, for a build server");
+  std::error_code ignored;
+  std::filesystem::remove(folder / "check.png", ignored);
+  std::filesystem::remove(folder / "fault.png", ignored);
+  if (report.evidence.playouts > 0) {
+    if (draw::canChart()) {
+      draw::drawCheckChart(game, report.evidence, folder / "check.png");
+      files.push_back({folder / "check.png", "chart: length of the games, how they ended"});
+    } else {
+      printError("ninepegs check: no chart was drawn, because gnuplot is not installed\n");
+    }
+  }
+  if (!report.findings.empty()) {
+    // A case may have failed in a variant, whose board may be another.
+    std::shared_ptr<const Game> other;
+    const std::string& variant = report.findings.front().variant;
+    if (!variant.empty() && variant != game.info().variant) other = game.variant(variant);
+    const Game& played = other ? *other : game;
+    const verify::Finding& first = report.findings.front();
+    draw::FigureMarks marks;
+    marks.shown = played.shownCells(first.last);
+    marks.caption = fmt::format(
+        "{} after {}", verify::findingName(first.kind),
+        first.moves.size() == 1 ? "1 ply" : fmt::format("{} plies", first.moves.size()));
+    draw::drawBoard(played, first.last, marks, folder / "fault.png");
+    files.push_back({folder / "fault.png", "figure: the position of the first fault"});
+  }
+  return files;
+}
+
+}  // namespace ninepegs::cli

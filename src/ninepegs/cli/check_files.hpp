@@ -1,0 +1,23 @@
+// The files that a check leaves in a folder.
+#pragma once
+
+#include <filesystem>
+#include <string>
+#include <vector>
+
+#include "ninepegs/verify/check.hpp"
+
+namespace ninepegs::cli {
+
+struct WrittenFile {
+  std::filesystem::path path;
+  std::string shows;
+};
+
+// Writes check.json, junit.xml, check.png and, if a fault was found, fault.png. A file that an
+// earlier check left and this one does not write is removed.
+std::vector<WrittenFile> writeCheckFiles(const Game& game, const verify::CheckOptions& options,
+                                         const verify::CheckReport& report,
+                                         const std::filesystem::path& folder);
+
+}  // namespace ninepegs::cli

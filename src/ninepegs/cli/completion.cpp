@@ -1,0 +1,55 @@
+#include <fmt/format.h>
+
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/cli/context.hpp"
+
+namespace ninepegs::cli {
+namespace {
+
+// The words that may follow, made from the commands themselves.
+std::string bashScript(const CLI::App& app, const Context& context) {
+  std::vector<std::string> commands;
+  std::string cases;
+  for (const CLI::App* command : app.get_subcommands([](const CLI::App*) { return true; })) {
+    commands.push_back(command->get_name());
+    std::vector<std::string> options;
+    bool takesGame = false;
+    for (const CLI::Option* option : command->get_options()) {
+      for (const std::string& name : option->get_lnames()) options.push_back("--" + name);
+      takesGame = takesGame || option->get_name() == "GAME";
+    }
+    cases += fmt::format("    {}) words=\"{}{}\" ;;\n", command->get_name(), joined(options, " "),
+                         takesGame ? " " + joined(context.library.names(), " ") : "");
+  }
+  return fmt::format(R"(# bash completion for ninepegs; use: source <(ninepegs completion bash)
+_ninepegs() {{
+  local current=${{COMP_WORDS[COMP_CWORD]}} words=""
+  case "${{COMP_WORDS[1]}}" in
+{}    *) ;;
+  esac
+  if [ "$COMP_CWORD" -eq 1 ]; then words="{} --help --version"; fi
+  mapfile -t COMPREPLY < <(compgen -W "$words" -- "$current")
+  if [ "${{#COMPREPLY[@]}}" -eq 0 ]; then mapfile -t COMPREPLY < <(compgen -f -- "$current"); fi
+}}
+complete -o filenames -F _ninepegs ninepegs
+)",
+                     cases, joined(commands, " "));
+}
+
+}  // namespace
+
+void addCompletion(CLI::App& app, Context& context) {
+  auto shell = std::make_shared<std::string>();
+  CLI::App* command = app.add_subcommand("completion", "Print a script that completes commands");
+  command->add_option("SHELL", *shell, "bash")->required();
+  command->footer("Example:\n  source <(ninepegs completion bash)");
+  command->callback([shell, &app, &context] {
+    if (*shell != "bash")
+      throw BadInput(Place{},
+                     fmt::format("there is no completion for \"{}\"", shell->substr(0, 40)),
+                     "there is: bash");
+    print(bashScript(app, context));
+  });
+}
+
+}  // namespace ninepegs::cli

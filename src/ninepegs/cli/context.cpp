@@ -1,0 +1,132 @@
+#include "ninepegs/cli/context.hpp"
+
+#include <fmt/format.h>
+#include <unistd.h>
+
+#include <chrono>
+#include <csignal>
+#include <cstdio>
+#include <cstdlib>
+#include <mutex>
+
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/game/move_text.hpp"
+
+namespace ninepegs::cli {
+namespace {
+
+StopFlag stop{false};
+static_assert(StopFlag::is_always_lock_free);
+
+extern "C" void onInterrupt(int) {
+  if (stop.exchange(true)) _exit(exitInterrupted);
+}
+
+void writeAll(std::FILE* file, const std::string& text) {
+  if (std::fwrite(text.data(), 1, text.size(), file) == text.size() && std::fflush(file) == 0)
+    return;
+  if (file == stdout) {
+    if (errno != EPIPE) {
+      std::string message =
+          fmt::format("ninepegs: standard output cannot be written ({})\n", std::strerror(errno));
+      std::fwrite(message.data(), 1, message.size(), stderr);
+    }
+    std::_Exit(errno == EPIPE ? exitFine : exitBadInput);
+  }
+}
+
+}  // namespace
+
+StopFlag& stopFlag() {
+  return stop;
+}
+
+void catchInterrupts() {
+  struct sigaction action {};
+  action.sa_handler = onInterrupt;
+  sigemptyset(&action.sa_mask);
+  sigaction(SIGINT, &action, nullptr);
+  std::signal(SIGPIPE, SIG_IGN);
+}
+
+void print(const std::string& text) {
+  writeAll(stdout, text);
+}
+void printError(const std::string& text) {
+  writeAll(stderr, text);
+}
+
+void GameOptions::addGame(CLI::App& command) {
+  command.add_option("GAME", game, "a shipped game's name, or the path of a game sheet")
+      ->required();
+  command.add_option("--variant", variant, "play the sheet's variant of this name")
+      ->type_name("NAME");
+}
+
+void GameOptions::addPosition(CLI::App& command) {
+  command.add_option("--at", at, "start from this position, such as \"3/1X1/3; Nought to move\"")
+      ->type_name("POSITION");
+  command.add_option("--after", after, "play these moves first, divided by commas")
+      ->type_name("MOVES");
+}
+
+std::shared_ptr<const Game> GameOptions::open(const Context& context) const {
+  return context.library.open(game, variant);
+}
+
+Position GameOptions::position(const Game& rules) const {
+  Position position = at.empty() ? rules.start() : rules.readPosition(at, "--at");
+  return playMoves(rules, std::move(position), after, "--after");
+}
+
+Cell cellNamed(const Game& game, const std::string& text, const std::string& option) {
+  if (std::optional<Cell> cell = game.board().find(trimmed(text))) return *cell;
+  std::vector<std::string> labels = game.board().labels();
+  throw BadInput(Place{option, 1, 1, std::max(1, static_cast<int>(utf8Symbols(text).size())), text},
+                 fmt::format("there is no cell \"{}\"", text.substr(0, 40)),
+                 didYouMean(text, labels,
+                            fmt::format("cells run from {} to {}", labels.front(), labels.back())));
+}
+
+std::uint64_t wholeOption(const std::string& text, const std::string& option, std::uint64_t least,
+                          std::uint64_t most) {
+  std::optional<unsigned long long> value = wholeNumber(text, most);
+  if (value && *value >= least) return *value;
+  throw BadInput(Place{option, 1, 1, std::max(1, static_cast<int>(utf8Symbols(text).size())), text},
+                 fmt::format("a whole number from {} to {} should stand here", least, most));
+}
+
+struct Progress::State {
+  std::string what;
+  std::uint64_t total = 0;
+  bool shown = false;
+  std::mutex mutex;
+  std::chrono::steady_clock::time_point begun = std::chrono::steady_clock::now(), last = begun;
+};
+
+Progress::Progress(const Context& context, std::string what, std::uint64_t total) {
+  if (!context.errorIsTerminal) return;
+  state_ = std::make_unique<State>();
+  state_->what = std::move(what);
+  state_->total = total;
+}
+
+Progress::~Progress() {
+  if (state_ && state_->shown) printError("\r\x1b[K");
+}
+
+void Progress::at(std::uint64_t done) {
+  if (!state_) return;
+  std::lock_guard lock(state_->mutex);
+  auto now = std::chrono::steady_clock::now();
+  if (now - state_->begun < std::chrono::seconds(1) ||
+      now - state_->last < std::chrono::milliseconds(200))
+    return;
+  state_->last = now;
+  state_->shown = true;
+  printError(fmt::format("\r\x1b[K{} of {} {} ({:.0f} %)", grouped(done), grouped(state_->total),
+                         state_->what,
+                         100.0 * static_cast<double>(done) / static_cast<double>(state_->total)));
+}
+
+}  // namespace ninepegs::cli

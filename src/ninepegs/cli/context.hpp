@@ -1,0 +1,75 @@
+// What every command shares: the library of games, the terminal, the exit code.
+#pragma once
+
+#include <CLI/CLI.hpp>
+#include <functional>
+#include <string>
+#include <vector>
+
+#include "ninepegs/base/stop.hpp"
+#include "ninepegs/game/library.hpp"
+#include "ninepegs/report/paint.hpp"
+
+namespace ninepegs::cli {
+
+inline constexpr int exitFine = 0, exitFault = 1, exitBadInput = 2, exitInterrupted = 130;
+
+struct Context {
+  explicit Context(Library games) : library(std::move(games)) {}
+  Library library;
+  bool outputIsTerminal = false;
+  bool errorIsTerminal = false;
+  bool inputIsTerminal = false;
+  report::Paint paint;       // for standard output
+  report::Paint errorPaint;  // for standard error
+  int exitCode = exitFine;
+};
+
+// Set by Ctrl-C; long work reads it. A second Ctrl-C ends the program at once.
+StopFlag& stopFlag();
+void catchInterrupts();
+
+// Writes all of it to standard output. A reader that went away ends the program quietly.
+void print(const std::string& text);
+void printError(const std::string& text);
+
+// The options that name a game and a position in it.
+struct GameOptions {
+  std::string game, variant, at, after;
+
+  void addGame(CLI::App& command);
+  void addPosition(CLI::App& command);
+  std::shared_ptr<const Game> open(const Context& context) const;
+  Position position(const Game& game) const;
+};
+
+// The cell that a text names. Throws BadInput; `option` is named in the message.
+Cell cellNamed(const Game& game, const std::string& text, const std::string& option);
+
+// Reads a whole number for an option. Throws BadInput.
+std::uint64_t wholeOption(const std::string& text, const std::string& option, std::uint64_t least,
+                          std::uint64_t most);
+
+// A line on the terminal's standard error that is written over and cleared at the end; nothing
+// elsewhere. It appears after a second of work.
+class Progress {
+ public:
+  Progress(const Context& context, std::string what, std::uint64_t total);
+  ~Progress();
+  void at(std::uint64_t done);  // from any thread
+
+ private:
+  struct State;
+  std::unique_ptr<State> state_;
+};
+
+// One function a command; each adds itself to the program.
+void addShow(CLI::App& app, Context& context);
+void addMoves(CLI::App& app, Context& context);
+void addCount(CLI::App& app, Context& context);
+void addPlay(CLI::App& app, Context& context);
+void addCheck(CLI::App& app, Context& context);
+void addDemo(CLI::App& app, Context& context);
+void addCompletion(CLI::App& app, Context& context);
+
+}  // namespace ninepegs::cli

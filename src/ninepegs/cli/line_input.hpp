@@ -1,0 +1,16 @@
+// Lines that a person types or a pipe delivers.
+#pragma once
+
+#include <optional>
+#include <string>
+
+namespace ninepegs::cli {
+
+struct Context;
+
+// The next line without its newline; none at the end of input or after Ctrl-C. On a terminal the
+// line can be edited and recalled; from a pipe the prompt and the line are echoed, so that the
+// transcript reads the same.
+std::optional<std::string> readLine(const Context& context, const std::string& prompt);
+
+}  // namespace ninepegs::cli

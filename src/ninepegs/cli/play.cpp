@@ -1,0 +1,110 @@
+#include <fmt/format.h>
+
+#include <random>
+
+#include "ninepegs/base/files.hpp"
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/cli/context.hpp"
+#include "ninepegs/cli/line_input.hpp"
+#include "ninepegs/cli/table.hpp"
+
+namespace ninepegs::cli {
+namespace {
+
+struct Options {
+  GameOptions game;
+  std::string first = "human", second = "search", seed, record;
+};
+
+constexpr int plyLimit = 2000;  // of a game between computers
+
+Seat seat(const std::string& who, const std::string& option) {
+  if (who == "human") return {who, nullptr};
+  std::vector<std::string> known = play::opponentNames();
+  known.emplace_back("human");
+  std::string word = who.substr(0, who.find(':'));
+  if (std::find(known.begin(), known.end(), word) == known.end())
+    throw BadInput(
+        Place{option, 1, 1, std::max(1, static_cast<int>(utf8Symbols(word).size())), who},
+        fmt::format("there is no opponent \"{}\"", word.substr(0, 40)),
+        didYouMean(word, known, "there are: human, random, greedy, search"));
+  return {who, play::makeOpponent(who, option)};
+}
+
+void run(const Options& options, Context& context) {
+  std::shared_ptr<const Game> game = options.game.open(context);
+  Position from = options.game.position(*game);
+  std::array<Seat, 2> seats = {seat(options.first, "--first"), seat(options.second, "--second")};
+  std::uint64_t seed =
+      options.seed.empty() ? std::random_device{}() : wholeOption(options.seed, "--seed", 0, ~0ull);
+  if (!options.record.empty()) {  // refuse a bad path before the game, not after it
+    PendingFile probe(options.record);
+    writeFile(probe.temporary(), "");
+  }
+  std::string players;
+  for (int side = 0; side < 2; ++side)
+    players +=
+        fmt::format("{}{}: {}", side == 0 ? "" : ", ", game->info().sides[side], seats[side].text);
+  bool computers = seats[0].computer || seats[1].computer;
+  Table table(game, from, std::move(seats), seed, context.paint);
+  print(fmt::format("{}. {}{}\n", context.paint.strong(game->info().title), players,
+                    computers ? fmt::format(". Seed {}", seed) : ""));
+  print(table.board());
+  int plies = 0;
+  bool helped = false;
+  while (!table.quit() && !wantsStop(&stopFlag())) {
+    if (!table.over() && !table.humanToMove()) {
+      if (++plies > plyLimit && !table.hasHuman()) {
+        print(fmt::format("the game is broken off after {} plies\n", plyLimit));
+        break;
+      }
+      print(table.computerMoves(&stopFlag()));
+      print(table.board());
+      continue;
+    }
+    if (!table.hasHuman()) break;
+    print(table.legalInput() + (helped ? "" : "   (or: help)") + "\n");
+    helped = true;
+    std::optional<std::string> line = readLine(context, table.prompt());
+    if (!line) break;
+    print(table.answer(*line));
+  }
+  if (!options.record.empty()) {
+    writeFile(options.record, table.record());
+    print(fmt::format("record: {}\n", options.record));
+  }
+  if (wantsStop(&stopFlag())) context.exitCode = exitInterrupted;
+}
+
+}  // namespace
+
+void addPlay(CLI::App& app, Context& context) {
+  auto options = std::make_shared<Options>();
+  CLI::App* command = app.add_subcommand("play", "Play a game: human or computer on each side");
+  options->game.addGame(*command);
+  options->game.addPosition(*command);
+  const char* who =
+      "human, random, greedy or search; search takes limits: search:depth=6, "
+      "search:time=0.5, search:nodes=50000";
+  command
+      ->add_option("--first", options->first,
+                   std::string("who moves first (default human): ") + who)
+      ->type_name("WHO");
+  command->add_option("--second", options->second, "who moves second (default search)")
+      ->type_name("WHO");
+  command
+      ->add_option("--seed", options->seed,
+                   "seed of the random numbers (default: drawn, and shown)")
+      ->type_name("S");
+  command->add_option("--record", options->record, "write the game to this file at the end")
+      ->type_name("FILE");
+  command->footer(
+      "Type moves, or: undo, hint, board, moves, save FILE, help, quit.\n"
+      "Examples:\n"
+      "  ninepegs play connect-four --second search:depth=6\n"
+      "  ninepegs play tic-tac-toe --first greedy --second random --seed 7 --record game.txt\n"
+      "  printf '5\\n1\\nquit\\n' | ninepegs play tic-tac-toe");
+  command->callback([options, &context] { run(*options, context); });
+}
+
+}  // namespace ninepegs::cli

@@ -1,0 +1,189 @@
+#include "ninepegs/cli/table.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cctype>
+
+#include "ninepegs/base/files.hpp"
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/game/move_text.hpp"
+#include "ninepegs/records/game_record.hpp"
+#include "ninepegs/report/board_text.hpp"
+
+namespace ninepegs::cli {
+namespace {
+
+constexpr std::uint64_t hintStream = 1u << 20;  // hints draw from streams that no move uses
+
+std::string account(const Game& game, const Position& position, const play::Choice& choice) {
+  if (choice.nodes <= 1) return "";
+  std::string out = fmt::format("looked {} ahead, {} positions", plural(choice.depth, "move"),
+                                grouped(choice.nodes));
+  if (choice.score > play::winScore - 1000)
+    out += fmt::format("; wins in {}", plural((play::winScore - choice.score), "move"));
+  else if (choice.score < 1000 - play::winScore)
+    out += fmt::format("; loses in {}", plural((play::winScore + choice.score), "move"));
+  else if (choice.solved && choice.score == 0)
+    out += "; a draw if both play well";
+  std::vector<std::string> line;
+  Position at = position;
+  for (std::size_t i = 0; i < choice.line.size() && i < 6; ++i) {
+    line.push_back(game.moveText(at, choice.line[i]));
+    game.apply(at, choice.line[i]);
+  }
+  if (line.size() > 1) out += "; expects " + joined(line, ", ");
+  return out;
+}
+
+}  // namespace
+
+Table::Table(std::shared_ptr<const Game> game, Position from, std::array<Seat, 2> seats,
+             std::uint64_t seed, report::Paint paint)
+    : game_(std::move(game)),
+      from_(from),
+      position_(std::move(from)),
+      seats_(std::move(seats)),
+      seed_(seed),
+      paint_(paint) {
+  refresh();
+}
+
+void Table::refresh() {
+  legal_ = moveTexts(*game_, position_);
+}
+
+void Table::place(const Move& move) {
+  before_.push_back(position_);
+  moves_.push_back(move);
+  game_->apply(position_, move);
+  refresh();
+}
+
+std::string Table::board() const {
+  report::Marks marks;
+  marks.shown = game_->shownCells(position_);
+  std::string out = "\n" + report::boardText(*game_, position_, marks, paint_);
+  if (!game_->ended(position_) && legal_.empty())
+    return out + fmt::format("{} cannot move, and no end of the sheet holds\n",
+                             game_->info().sides[game_->toMove(position_)]);
+  return out + report::stateText(*game_, position_, paint_) + "\n";
+}
+
+std::string Table::prompt() const {
+  return over() ? "game over> " : game_->info().sides[game_->toMove(position_)] + "> ";
+}
+
+std::string Table::legalInput() const {
+  if (over()) return "undo, save FILE or quit";
+  constexpr std::size_t shown = 12;
+  std::vector<std::string> some(
+      legal_.begin(), legal_.begin() + static_cast<std::ptrdiff_t>(std::min(shown, legal_.size())));
+  std::string out = "legal: " + joined(some, ", ");
+  if (legal_.size() > shown) out += fmt::format(" ... {} in all, see `moves`", legal_.size());
+  return out;
+}
+
+std::string Table::computerMoves(const StopFlag* stop) {
+  int side = game_->toMove(position_);
+  Stream stream(seed_, moves_.size());
+  seats_[side].computer->stopWith(stop);
+  play::Choice choice = seats_[side].computer->choose(*game_, position_, stream);
+  std::string text = game_->moveText(position_, choice.move);
+  std::string why = account(*game_, position_, choice);
+  std::string out = fmt::format("{} plays {}", game_->info().sides[side], text);
+  if (!why.empty()) out += paint_.faint("   (" + why + ")");
+  place(choice.move);
+  return out + "\n";
+}
+
+std::string Table::makeMove(const std::string& typed) {
+  std::vector<Move> found = matchingMoves(*game_, position_, typed);
+  if (found.empty()) return whyNot(*game_, position_, typed) + "\n";
+  if (found.size() > 1) {
+    std::vector<std::string> texts;
+    for (const Move& move : found) texts.push_back(game_->moveText(position_, move));
+    return fmt::format("\"{}\" can be read as several moves: {}\n", typed, joined(texts, ", "));
+  }
+  place(found.front());
+  return board();
+}
+
+std::string Table::undo() {
+  if (moves_.empty()) return "there is no move to take back\n";
+  int taken = 0;
+  do {  // back to a human's turn
+    position_ = before_.back();
+    before_.pop_back();
+    moves_.pop_back();
+    ++taken;
+    refresh();
+  } while (!moves_.empty() && !humanToMove());
+  return fmt::format("took back {}\n", plural(taken, "move")) + board();
+}
+
+std::string Table::hint() {
+  if (over()) return "the game is over\n";
+  Stream stream(seed_, hintStream + moves_.size());
+  std::unique_ptr<play::Opponent> search = play::makeSearch({.nodes = 50'000});
+  play::Choice choice = search->choose(*game_, position_, stream);
+  return fmt::format("{} looks good ({})\n", game_->moveText(position_, choice.move),
+                     account(*game_, position_, choice));
+}
+
+std::string Table::save(const std::string& path) {
+  if (path.empty()) return "say where to: save my-game.txt\n";
+  try {
+    writeFile(path, record());
+    return fmt::format("saved to {}\n", path);
+  } catch (const BadInput& error) {
+    return std::string(error.what()) + "\n";
+  }
+}
+
+std::string Table::help() const {
+  return "a move      such as " + (legal_.empty() ? std::string("(none now)") : legal_.front()) +
+         "; see `moves`\n"
+         "undo        take back your last move and the answer to it\n"
+         "hint        a good move, found by a short search\n"
+         "board       show the board again\n"
+         "moves       list the legal moves\n"
+         "save FILE   write the game so far to a file\n"
+         "help        this list\n"
+         "quit        leave the game\n";
+}
+
+std::string Table::answer(const std::string& line) {
+  std::string typed(trimmed(line));
+  std::string word = typed.substr(0, typed.find(' '));
+  std::transform(word.begin(), word.end(), word.begin(),
+                 [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+  bool alone = word.size() == typed.size();
+  if (typed.empty()) return "type a move, or `help`\n";
+  if (word == "quit" && alone) {
+    quit_ = true;
+    return "";
+  }
+  if (word == "undo" && alone) return undo();
+  if (word == "hint" && alone) return hint();
+  if (word == "board" && alone) return board();
+  if (word == "help" && alone) return help();
+  if (word == "save") return save(std::string(trimmed(typed.substr(4))));
+  if (word == "moves" && alone)
+    return over() ? "no legal moves: the game is over\n"
+                  : fmt::format("{}: {}\n", plural(static_cast<long long>(legal_.size()), "move"),
+                                joined(legal_, ", "));
+  return makeMove(typed);
+}
+
+std::string Table::record() const {
+  records::GameRecord record = records::makeRecord(*game_, from_, moves_);
+  std::vector<std::pair<std::string, std::string>> tags;
+  for (int side = 0; side < 2; ++side)
+    tags.emplace_back(game_->info().sides[side], seats_[side].text);
+  if (seats_[0].computer || seats_[1].computer) tags.emplace_back("Seed", std::to_string(seed_));
+  record.tags.insert(record.tags.end() - 1, tags.begin(), tags.end());
+  return records::toText(record);
+}
+
+}  // namespace ninepegs::cli

@@ -1,0 +1,57 @@
+// The table at which `play` plays: position, moves made, who sits on which side. Answers lines of
+// input with text; knows no terminal.
+#pragma once
+
+#include <functional>
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "ninepegs/play/opponent.hpp"
+#include "ninepegs/report/paint.hpp"
+
+namespace ninepegs::cli {
+
+struct Seat {
+  std::string text;                          // "human", or the opponent as it was asked for
+  std::unique_ptr<play::Opponent> computer;  // none: a human
+};
+
+class Table {
+ public:
+  Table(std::shared_ptr<const Game> game, Position from, std::array<Seat, 2> seats,
+        std::uint64_t seed, report::Paint paint);
+
+  bool over() const { return game_->ended(position_) || legal_.empty(); }
+  bool humanToMove() const { return !seats_[game_->toMove(position_)].computer; }
+  bool quit() const { return quit_; }
+  bool hasHuman() const { return !seats_[0].computer || !seats_[1].computer; }
+
+  std::string board() const;  // board and whose turn, or the result
+  std::string prompt() const;
+  std::string legalInput() const;                   // what can be typed now
+  std::string computerMoves(const StopFlag* stop);  // the computer's move and what it says of it
+  std::string answer(const std::string& line);      // what a human's line brings about
+  std::string record() const;                       // the game as text
+
+ private:
+  std::string makeMove(const std::string& typed);
+  std::string undo();
+  std::string hint();
+  std::string save(const std::string& path);
+  std::string help() const;
+  void place(const Move& move);
+  void refresh();
+
+  std::shared_ptr<const Game> game_;
+  Position from_, position_;
+  std::vector<Move> moves_;
+  std::vector<Position> before_;
+  std::vector<std::string> legal_;
+  std::array<Seat, 2> seats_;
+  std::uint64_t seed_;
+  report::Paint paint_;
+  bool quit_ = false;
+};
+
+}  // namespace ninepegs::cli

@@ -1,0 +1,67 @@
+#include "ninepegs/cli/usage.hpp"
+
+#include <fmt/format.h>
+
+#include "ninepegs/base/text.hpp"
+
+namespace ninepegs::cli {
+namespace {
+
+const CLI::App* chosenCommand(const CLI::App& app) {
+  std::vector<const CLI::App*> chosen = app.get_subcommands([](const CLI::App*) { return true; });
+  for (const CLI::App* command : chosen)
+    if (command->parsed()) return command;
+  return nullptr;
+}
+
+std::vector<std::string> optionNames(const CLI::App& command) {
+  std::vector<std::string> names;
+  for (const CLI::Option* option : command.get_options())
+    for (const std::string& name : option->get_lnames()) names.push_back("--" + name);
+  return names;
+}
+
+}  // namespace
+
+std::string usageError(const CLI::App& app, const CLI::ParseError& error,
+                       const std::vector<std::string>& arguments) {
+  const CLI::App* command = chosenCommand(app);
+  std::string message = error.what(), hint;
+  if (command == nullptr) {
+    std::vector<std::string> names;
+    for (const CLI::App* one : app.get_subcommands([](const CLI::App*) { return true; }))
+      names.push_back(one->get_name());
+    if (arguments.empty() || arguments[0].rfind("-", 0) == 0) {
+      message = arguments.empty()
+                    ? "a command should follow"
+                    : fmt::format("there is no option {}", arguments[0].substr(0, 60));
+      hint = "commands: " + joined(names, ", ");
+    } else {
+      message = fmt::format("there is no command \"{}\"", arguments[0].substr(0, 60));
+      hint = didYouMean(arguments[0], names, "commands: " + joined(names, ", "));
+    }
+    return fmt::format("ninepegs: {}\n  hint: {}\n", message, hint);
+  }
+  if (dynamic_cast<const CLI::ExtrasError*>(&error) != nullptr) {
+    for (const std::string& argument : arguments) {
+      std::string name = argument.substr(0, argument.find('='));
+      if (name.rfind("--", 0) != 0) continue;
+      std::vector<std::string> names = optionNames(*command);
+      if (std::find(names.begin(), names.end(), name) != names.end()) continue;
+      message = fmt::format("there is no option {}", name.substr(0, 60));
+      hint = didYouMean(name, names, "");
+      break;
+    }
+    if (message == error.what()) message = "too many arguments";
+  } else if (dynamic_cast<const CLI::RequiredError*>(&error) != nullptr) {
+    std::string what = message.substr(0, message.find(' '));
+    message = fmt::format("{} is missing", what);
+  } else if (dynamic_cast<const CLI::ArgumentMismatch*>(&error) != nullptr) {
+    std::string what = message.substr(0, message.find(':'));
+    message = fmt::format("{} should be followed by a value", what);
+  }
+  if (hint.empty()) hint = fmt::format("see: ninepegs {} --help", command->get_name());
+  return fmt::format("ninepegs {}: {}\n  hint: {}\n", command->get_name(), message, hint);
+}
+
+}  // namespace ninepegs::cli

@@ -1,0 +1,23 @@
+// A board as a figure: a wooden board with a hole for every cell and a peg for every piece.
+#pragma once
+
+#include <filesystem>
+#include <string>
+
+#include "ninepegs/game/game.hpp"
+
+namespace ninepegs::draw {
+
+struct FigureMarks {
+  CellSet shown;    // cells that show the result: ringed
+  CellSet targets;  // where the piece on `origin` may go: dotted, with an arrow
+  Cell origin = -1;
+  std::string caption;  // a line below the board
+};
+
+// Writes an .svg, .png or .pdf file, chosen by the ending, whole or not at all. Throws BadInput for
+// another ending or a file that cannot be written.
+void drawBoard(const Game& game, const Position& position, const FigureMarks& marks,
+               const std::filesystem::path& path);
+
+}  // namespace ninepegs::draw

@@ -1,0 +1,30 @@
+// A board as lines of text.
+//
+//   4  .  .  .  .
+//   3  . [o] .  .        [o]  a piece that shows the result
+//   2  .  . (.) .        (.)  a cell that a piece may go to
+//   1  x  . <o> .        <o>  the piece that may go
+//      a  b  c  d
+#pragma once
+
+#include <string>
+
+#include "ninepegs/game/game.hpp"
+#include "ninepegs/report/paint.hpp"
+
+namespace ninepegs::report {
+
+struct Marks {
+  CellSet shown;    // that show the result
+  CellSet targets;  // where the piece on `origin` may go
+  Cell origin = -1;
+};
+
+// Lines end in a newline.
+std::string boardText(const Game& game, const Position& position, const Marks& marks,
+                      const Paint& paint);
+
+// "Amber (o) is to move", or how the game ended.
+std::string stateText(const Game& game, const Position& position, const Paint& paint);
+
+}  // namespace ninepegs::report

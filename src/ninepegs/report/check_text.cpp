@@ -1,0 +1,193 @@
+#include "ninepegs/report/check_text.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/report/board_text.hpp"
+
+namespace ninepegs::report {
+namespace {
+
+std::string share(std::uint64_t part, std::uint64_t whole) {
+  return fmt::format(
+      "{:5.1f} %",
+      whole == 0 ? 0.0 : 100.0 * static_cast<double>(part) / static_cast<double>(whole));
+}
+
+std::string bar(std::uint64_t part, std::uint64_t whole, std::size_t width) {
+  std::size_t filled =
+      whole == 0 ? 0
+                 : static_cast<std::size_t>(static_cast<double>(width) * static_cast<double>(part) /
+                                                static_cast<double>(whole) +
+                                            0.5);
+  return std::string(filled, '=');
+}
+
+void results(std::string& out, const Game& game, const verify::Evidence& evidence,
+             const Paint& paint) {
+  out += paint.strong("How the games ended") + "\n";
+  std::vector<bool> reached(game.info().ends.size(), false);
+  std::vector<std::pair<std::string, std::uint64_t>> rows;
+  std::size_t width = 0;
+  for (const auto& [outcome, number] : evidence.outcomes) {
+    const auto& [end, winner, name] = outcome;
+    if (end >= 0 && end < static_cast<int>(reached.size())) reached[end] = true;
+    std::string who = winner < 0 ? "draw" : game.info().sides[winner] + " wins";
+    rows.emplace_back(who + ": " + name, number);
+    width = std::max(width, rows.back().first.size());
+  }
+  if (evidence.unfinished > 0) rows.emplace_back("without an end", evidence.unfinished);
+  for (const auto& [text, number] : rows)
+    out += fmt::format("  {:<{}}  {:>10}  {}  {}\n", text, std::max<std::size_t>(width, 14),
+                       grouped(number), share(number, evidence.playouts),
+                       paint.faint(bar(number, evidence.playouts, 24)));
+  for (std::size_t end = 0; end < reached.size(); ++end)
+    if (!reached[end])
+      out += paint.bad("  never: ") +
+             fmt::format("\"{}\" (line {}), in {}\n", game.info().ends[end].name,
+                         game.info().ends[end].line,
+                         plural(static_cast<long long>(evidence.playouts), "playout"));
+  out +=
+      fmt::format("\n  plies of a game      {:>4} to {:<4} mean {:.1f}\n", evidence.lengths.least(),
+                  evidence.lengths.greatest(), evidence.lengths.mean());
+  out +=
+      fmt::format("  moves in a position  {:>4} to {:<4} mean {:.1f}\n", evidence.choices.least(),
+                  evidence.choices.greatest(), evidence.choices.mean());
+}
+
+void statements(std::string& out, const Game& game, const verify::Evidence& evidence,
+                const Paint& paint) {
+  std::vector<RuleLine> lines = game.ruleLines();
+  if (lines.empty()) return;
+  std::size_t unused = static_cast<std::size_t>(
+      std::count(evidence.uses.begin(), evidence.uses.end(), std::uint64_t{0}));
+  out += "\n" + paint.strong("Statements of the sheet") + "\n";
+  if (unused == 0) {
+    out += fmt::format("  all {} were used\n", lines.size());
+    return;
+  }
+  out += fmt::format("  {} of {} were never used:\n", unused, lines.size());
+  for (std::size_t i = 0; i < lines.size(); ++i)
+    if (evidence.uses[i] == 0)
+      out += fmt::format("  line {:>3}  {}\n", lines[i].line, lines[i].text);
+}
+
+void findings(std::string& out, const Game& game, const verify::CheckReport& report,
+              const Paint& paint) {
+  int number = 0;
+  for (const verify::Finding& finding : report.findings) {
+    out +=
+        "\n" + paint.bad(fmt::format("Fault {}: {}", ++number, verify::findingName(finding.kind)));
+    if (finding.line > 0) out += fmt::format(", line {}", finding.line);
+    out += "\n  " + finding.message + "\n";
+    if (!finding.from.empty()) out += "  from      " + finding.from + "\n";
+    std::string how =
+        finding.moves.empty() ? "none, the position itself" : joined(finding.moves, ", ");
+    out += fmt::format("  {}  {}\n",
+                       finding.kind == verify::FindingKind::example ? "played  "
+                       : finding.shortest                           ? "shortest"
+                                                                    : "moves   ",
+                       how.size() > 400 ? how.substr(0, 400) + " ..." : how);
+    out += "  leads to  " + finding.position + "\n";
+    if (finding.variant != game.info().variant) {
+      if (!finding.variant.empty()) out += "  in variant " + finding.variant + "\n";
+      continue;  // its board may be another
+    }
+    Marks marks;
+    marks.shown = game.shownCells(finding.last);
+    out += boardText(game, finding.last, marks, paint);
+  }
+}
+
+std::string xml(std::string_view text) {
+  std::string out;
+  for (char c : text) {
+    switch (c) {
+      case '&':
+        out += "&amp;";
+        break;
+      case '<':
+        out += "&lt;";
+        break;
+      case '>':
+        out += "&gt;";
+        break;
+      case '"':
+        out += "&quot;";
+        break;
+      default:
+        out += static_cast<unsigned char>(c) < 32 && c != '\n' ? '?' : c;
+    }
+  }
+  return out;
+}
+
+std::string failure(const verify::Finding& finding) {
+  return fmt::format(
+      "    <failure type=\"{}\" message=\"{}\">line {}\nmoves: {}\nposition: {}\n</failure>\n",
+      xml(verify::findingName(finding.kind)), xml(finding.message), finding.line,
+      xml(joined(finding.moves, ", ")), xml(finding.position));
+}
+
+}  // namespace
+
+std::string checkText(const Game& game, const verify::CheckOptions& options,
+                      const verify::CheckReport& report, const Paint& paint) {
+  const verify::Evidence& evidence = report.evidence;
+  std::string out = paint.strong(game.info().title);
+  if (!game.info().variant.empty()) out += ", variant " + game.info().variant;
+  out += fmt::format(": {} random playouts, seed {}\n", grouped(evidence.playouts), options.seed);
+  if (report.stopped)
+    out +=
+        paint.bad(fmt::format("  stopped early: {} were asked for\n", grouped(options.playouts)));
+  std::size_t passed = static_cast<std::size_t>(
+      std::count_if(report.examples.begin(), report.examples.end(),
+                    [](const verify::ExampleRun& run) { return run.findings.empty(); }));
+  if (!report.examples.empty()) {
+    out += fmt::format("\n{}  {} of {} passed\n", paint.strong("Cases of the sheet"), passed,
+                       report.examples.size());
+    for (const verify::ExampleRun& run : report.examples)
+      if (!run.findings.empty())
+        out += fmt::format("  line {:>3}  {}\n", run.line, paint.bad("failed: ") + run.name);
+  }
+  out += "\n";
+  results(out, game, evidence, paint);
+  if (evidence.symmetryTests > 0)
+    out += fmt::format("  symmetry held in     {} positions\n", grouped(evidence.symmetryTests));
+  statements(out, game, evidence, paint);
+  findings(out, game, report, paint);
+  out +=
+      "\n" +
+      (report.findings.empty()
+           ? paint.good("No fault found.")
+           : paint.bad(fmt::format(
+                 "{} found.", plural(static_cast<long long>(report.findings.size()), "fault")))) +
+      "\n";
+  return out;
+}
+
+std::string junitXml(const Game& game, const verify::CheckOptions& options,
+                     const verify::CheckReport& report) {
+  std::string suite = xml(game.info().id);
+  std::size_t failures = 0;
+  std::string body;
+  auto testCase = [&](const std::string& name, const std::string& inside) {
+    body += fmt::format("  <testcase classname=\"{}\" name=\"{}\"", suite, xml(name));
+    body += inside.empty() ? "/>\n" : ">\n" + inside + "  </testcase>\n";
+    if (!inside.empty()) ++failures;
+  };
+  for (const verify::ExampleRun& run : report.examples)
+    testCase(run.name, run.findings.empty() ? "" : failure(run.findings.front()));
+  std::string inside;
+  for (const verify::Finding& finding : report.findings)
+    if (finding.kind != verify::FindingKind::example) inside += failure(finding);
+  testCase(fmt::format("{} playouts with seed {}", report.evidence.playouts, options.seed), inside);
+  return fmt::format(
+      "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n"
+      "<testsuite name=\"{}\" tests=\"{}\" failures=\"{}\" errors=\"0\">\n{}</testsuite>\n",
+      suite, report.examples.size() + 1, failures, body);
+}
+
+}  // namespace ninepegs::report

@@ -1,0 +1,175 @@
+#include "ninepegs/report/json.hpp"
+
+#include <algorithm>
+#include <nlohmann/json.hpp>
+
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/report/moves_from.hpp"
+
+namespace ninepegs::report {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+std::string text(const Json& json) {
+  return json.dump(2, ' ', false, Json::error_handler_t::replace);
+}
+
+std::string gameId(const Game& game) {
+  return game.info().variant.empty() ? game.info().id : game.info().id + ":" + game.info().variant;
+}
+
+Json resultJson(const Game& game, const Result& result) {
+  if (result.kind == ResultKind::ongoing) return nullptr;
+  Json out;
+  out["kind"] = result.kind == ResultKind::win    ? "win"
+                : result.kind == ResultKind::draw ? "draw"
+                                                  : "fault";
+  out["winner"] = result.winner < 0 ? Json(nullptr) : Json(game.info().sides[result.winner]);
+  out["name"] = result.name;
+  return out;
+}
+
+Json spread(const verify::Spread& spread) {
+  Json out;
+  out["least"] = spread.least();
+  out["mean"] = spread.mean();
+  out["greatest"] = spread.greatest();
+  return out;
+}
+
+}  // namespace
+
+std::string showJson(const Game& game, const Position& position, Cell from) {
+  Json out;
+  out["game"] = gameId(game);
+  out["position"] = game.positionText(position);
+  out["to_move"] = game.info().sides[game.toMove(position)];
+  out["result"] = resultJson(game, game.result(position));
+  out["pieces"] = Json::array();
+  const Geometry& board = game.board();
+  for (Cell cell = 0; cell < board.size(); ++cell) {
+    if (!board.has(cell)) continue;
+    std::optional<Piece> piece = game.pieceAt(position, cell);
+    if (!piece) continue;
+    Json one;
+    one["cell"] = board.label(cell);
+    one["kind"] = game.info().kinds[piece->kind].name;
+    one["side"] = game.info().sides[piece->side];
+    out["pieces"].push_back(one);
+  }
+  out["shown"] = Json::array();
+  CellSet shown = game.shownCells(position);
+  for (Cell cell = 0; cell < board.size(); ++cell)
+    if (shown[cell]) out["shown"].push_back(board.label(cell));
+  if (from >= 0) {
+    out["from"] = board.label(from);
+    out["goes_to"] = Json::array();
+    CellSet targets = targetsFrom(game, position, from);
+    for (Cell cell = 0; cell < board.size(); ++cell)
+      if (targets[cell]) out["goes_to"].push_back(board.label(cell));
+  }
+  return text(out);
+}
+
+std::string movesJson(const Game& game, const Position& position, Cell from) {
+  Json out;
+  out["game"] = gameId(game);
+  out["position"] = game.positionText(position);
+  out["to_move"] = game.info().sides[game.toMove(position)];
+  out["result"] = resultJson(game, game.result(position));
+  out["moves"] = textsFrom(game, position, from);
+  return text(out);
+}
+
+std::string countJson(const Game& game, const Position& from, const verify::CountOptions& options,
+                      const verify::Counts& counts, double seconds) {
+  Json out;
+  out["game"] = gameId(game);
+  out["position"] = game.positionText(from);
+  out["depth"] = options.depth;
+  out["sequences"] = counts.sequences;
+  out["seconds"] = seconds;
+  out["complete"] = !counts.stopped;
+  Json moves = Json::object();
+  for (const auto& [move, number] : counts.byFirstMove) moves[move] = number;
+  out["by_first_move"] = moves;
+  if (options.ends) {
+    Json ended = Json::object();
+    std::uint64_t total = 0;
+    for (const auto& [name, number] : counts.ended) ended[name] = number, total += number;
+    out["ended"] = ended;
+    out["games"] = total;
+  }
+  if (options.positions) {
+    out["positions"] = counts.positions.empty() ? 0 : counts.positions.back();
+    out["positions_by_depth"] = counts.positions;
+    out["positions_together"] = counts.allPositions;
+  }
+  if (!counts.faults.empty()) out["fault"] = counts.faults.front();
+  return text(out);
+}
+
+std::string checkJson(const Game& game, const verify::CheckOptions& options,
+                      const verify::CheckReport& report) {
+  const verify::Evidence& evidence = report.evidence;
+  Json out;
+  out["game"] = gameId(game);
+  out["seed"] = options.seed;
+  out["playouts"] = evidence.playouts;
+  out["playouts_asked"] = options.playouts;
+  out["complete"] = !report.stopped;
+  out["results"] = Json::array();
+  for (const auto& [outcome, number] : evidence.outcomes) {
+    const auto& [end, winner, name] = outcome;
+    Json one;
+    one["kind"] = winner < 0 ? "draw" : "win";
+    one["winner"] = winner < 0 ? Json(nullptr) : Json(game.info().sides[winner]);
+    one["name"] = name;
+    one["times"] = number;
+    out["results"].push_back(one);
+  }
+  out["unfinished"] = evidence.unfinished;
+  out["plies"] = spread(evidence.lengths);
+  Json histogram = Json::object();
+  for (const auto& [length, number] : evidence.lengths.times)
+    histogram[std::to_string(length)] = number;
+  out["plies"]["times"] = histogram;
+  out["moves_in_a_position"] = spread(evidence.choices);
+  out["positions_mirrored"] = evidence.symmetryTests;
+  out["statements"] = Json::array();
+  out["unused"] = Json::array();
+  std::vector<RuleLine> lines = game.ruleLines();
+  for (std::size_t i = 0; i < lines.size(); ++i) {
+    Json one;
+    one["line"] = lines[i].line;
+    one["text"] = lines[i].text;
+    one["times"] = evidence.uses[i];
+    out["statements"].push_back(one);
+    if (evidence.uses[i] == 0) out["unused"].push_back(lines[i].line);
+  }
+  out["cases"] = Json::array();
+  for (const verify::ExampleRun& run : report.examples) {
+    Json one;
+    one["name"] = run.name;
+    one["line"] = run.line;
+    one["passed"] = run.findings.empty();
+    out["cases"].push_back(one);
+  }
+  out["findings"] = Json::array();
+  for (const verify::Finding& finding : report.findings) {
+    Json one;
+    one["kind"] = verify::findingName(finding.kind);
+    one["line"] = finding.line == 0 ? Json(nullptr) : Json(finding.line);
+    one["message"] = finding.message;
+    if (!finding.example.empty()) one["case"] = finding.example;
+    one["from"] = finding.from.empty() ? Json(nullptr) : Json(finding.from);
+    one["moves"] = finding.moves;
+    one["position"] = finding.position;
+    one["shortest"] = finding.shortest;
+    out["findings"].push_back(one);
+  }
+  return text(out);
+}
+
+}  // namespace ninepegs::report
