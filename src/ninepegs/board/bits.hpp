@@ -5,6 +5,10 @@
 // A plain value without invariants; all loops have the compile-time bound W.
 #pragma once
 
+#ifdef __BMI2__
+#include <immintrin.h>
+#endif
+
 #include <bit>
 #include <cstdint>
 
@@ -46,14 +50,18 @@ struct Bits {
     }
   }
   // The cell with exactly `rank` cells of the set below it; the set must have that many.
-  constexpr int select(int rank) const {
+  int select(int rank) const {
     int base = 0;
     for (int i = 0; i < W; ++i) {
       int here = W == 1 ? 64 : std::popcount(word[i]);
       if (rank < here) {
         std::uint64_t rest = word[i];
+#ifdef __BMI2__
+        return base + std::countr_zero(_pdep_u64(std::uint64_t{1} << rank, rest));
+#else
         for (; rank > 0; --rank) rest &= rest - 1;
         return base + std::countr_zero(rest);
+#endif
       }
       rank -= here;
       base += 64;
@@ -79,28 +87,42 @@ struct Bits {
   friend constexpr bool operator==(const Bits&, const Bits&) = default;
 };
 
-// Every cell moved up by `amount` bits, down if negative; what leaves the words is lost.
+// Every cell moved up by `amount` bits; what leaves the words is lost.
 template <int W>
-constexpr Bits<W> shifted(const Bits<W>& bits, int amount) {
+constexpr Bits<W> raised(const Bits<W>& bits, int amount) {
   if constexpr (W == 1) {
-    return amount >= 0 ? Bits<1>{{bits.word[0] << amount}} : Bits<1>{{bits.word[0] >> -amount}};
+    return Bits<1>{{bits.word[0] << amount}};
   } else {
     Bits<W> out{};
-    int words = (amount >= 0 ? amount : -amount) >> 6;
-    int rest = (amount >= 0 ? amount : -amount) & 63;
-    for (int i = 0; i < W; ++i) {
-      if (amount >= 0) {
-        if (i - words < 0) continue;
-        out.word[i] = bits.word[i - words] << rest;
-        if (rest != 0 && i - words - 1 >= 0) out.word[i] |= bits.word[i - words - 1] >> (64 - rest);
-      } else {
-        if (i + words >= W) continue;
-        out.word[i] = bits.word[i + words] >> rest;
-        if (rest != 0 && i + words + 1 < W) out.word[i] |= bits.word[i + words + 1] << (64 - rest);
-      }
+    int words = amount >> 6, rest = amount & 63;
+    for (int i = words; i < W; ++i) {
+      out.word[i] = bits.word[i - words] << rest;
+      if (rest != 0 && i > words) out.word[i] |= bits.word[i - words - 1] >> (64 - rest);
     }
     return out;
   }
+}
+
+// Every cell moved down by `amount` bits.
+template <int W>
+constexpr Bits<W> lowered(const Bits<W>& bits, int amount) {
+  if constexpr (W == 1) {
+    return Bits<1>{{bits.word[0] >> amount}};
+  } else {
+    Bits<W> out{};
+    int words = amount >> 6, rest = amount & 63;
+    for (int i = 0; i + words < W; ++i) {
+      out.word[i] = bits.word[i + words] >> rest;
+      if (rest != 0 && i + words + 1 < W) out.word[i] |= bits.word[i + words + 1] << (64 - rest);
+    }
+    return out;
+  }
+}
+
+// Up if the amount is positive, down if it is negative.
+template <int W>
+constexpr Bits<W> shifted(const Bits<W>& bits, int amount) {
+  return amount >= 0 ? raised(bits, amount) : lowered(bits, -amount);
 }
 
 }  // namespace ninepegs

@@ -84,6 +84,25 @@ void Emitter::jump(Op op, int label, Slot a, Slot b, Slot c, Slot d) {
 
 void Emitter::finish() {
   for (const auto& [instruction, label] : jumps_) program_.code[instruction].n = labels_[label];
+  fuse();
+}
+
+// Puts pairs that come together often into one instruction. The second of a pair stays where it is,
+// so that no jump changes.
+void Emitter::fuse() {
+  std::vector<Instruction>& code = program_.code;
+  for (std::size_t k = 0; k + 1 < code.size(); ++k) {
+    Instruction& one = code[k];
+    const Instruction& next = code[k + 1];
+    if (one.op == Op::step && next.op == Op::minus && next.c == one.a)
+      one = {Op::stepMinus, next.a, next.b, one.b, one.a, one.n};
+    else if (one.op == Op::jumpAny && code[one.n].op == Op::stop)
+      one.op = Op::stopAny;
+    else if (one.op == Op::emitMany && next.op == Op::stop)
+      one.op = Op::emitLast;
+    else if (one.op == Op::putCell && one.n == 0 && next.op == Op::turnOver)
+      one.op = Op::putCellOver, one.n = next.n;
+  }
 }
 
 void Emitter::begin(bool generator) {
@@ -179,6 +198,11 @@ int Emitter::lineSet(int length, const std::vector<int>& axes) {
   bool uniform = true;
   for (int axis : axes) uniform = uniform && program_.directions[axis].size() <= 1;
   if (uniform) {
+    // Each shift as far as the runs known so far are long.
+    std::vector<int> strides;
+    for (int have = 1; have < length; have += strides.back())
+      strides.push_back(std::min(have, length - have));
+    lines.shiftCount = static_cast<int>(strides.size());
     for (int axis : axes) {
       if (program_.directions[axis].empty()) continue;
       // Shift downwards in memory, whichever way the axis is named.
@@ -186,7 +210,10 @@ int Emitter::lineSet(int length, const std::vector<int>& axes) {
       CellSet starts;
       for (const std::vector<Cell>& line : board.lines(length, {direction})) starts.set(line[0]);
       if (starts.none()) continue;
-      lines.axes.push_back({program_.directions[direction][0].amount, tableSet(starts)});
+      LineAxis& one = lines.axes[lines.axisCount++];
+      one.starts = tableSet(starts);
+      for (std::size_t k = 0; k < strides.size(); ++k)
+        one.shifts[k] = strides[k] * program_.directions[direction][0].amount;
     }
   }
   lines.masks = static_cast<int>(program_.tables.size());

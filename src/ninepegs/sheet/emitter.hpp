@@ -42,6 +42,7 @@ class Emitter {
  private:
   std::vector<std::uint64_t> words(const CellSet& set) const;
   int tableSet(const CellSet& set);
+  void fuse();
   void makeDirections();
   Slot pooled(const std::vector<std::uint64_t>& words);
 

@@ -87,6 +87,10 @@ using Slot = std::uint16_t;
   X(change, "what stands on b becomes kind c (n = 1: the kind that c holds)")             \
   X(again, "the same side moves next")                                                    \
   X(turnOver, "the ply is over: the turn passes, go on at n")                             \
+  X(stepMinus, "d = c moved one step along direction n; a = b except d; skip one")          \
+  X(stopAny, "end of the routine if b has cells")                                            \
+  X(emitLast, "as emitMany, then end of the routine")                                        \
+  X(putCellOver, "as putCell, then turnOver")                                                \
   X(cover, "statement n was used")
 
 enum class Op : std::uint16_t {
@@ -128,14 +132,18 @@ struct ShiftPart {
   int amount = 0;
   int mask = 0;  // where in Program::tables
 };
+// Lines along one axis: a set that is cut with itself, moved down by each of the shifts in turn, is
+// left with the first cells of its runs of `length`; `starts` keeps those that are real lines.
 struct LineAxis {
-  int amount = 0;
-  int starts = 0;  // where in Program::tables: cells on which a line begins
+  std::array<int, 6> shifts{};  // in bits
+  int starts = 0;               // where in Program::tables
 };
 struct LineSet {
   int length = 0;
-  std::vector<LineAxis> axes;  // empty: test each line of `masks`
-  int masks = 0;               // where in Program::tables all lines stand
+  int shiftCount = 0;           // of each axis
+  int axisCount = 0;            // 0: test each line of `masks`
+  std::array<LineAxis, 4> axes;
+  int masks = 0;                // where in Program::tables all lines stand
   int count = 0;
 };
 
