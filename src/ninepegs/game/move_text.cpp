@@ -11,11 +11,14 @@
 namespace ninepegs {
 namespace {
 
+// The text without case, blanks, and the '-' and '=' between parts. A '-' in front is kept: it would
+// make a number negative, which is never meant as the number itself.
 std::string plain(std::string_view text) {
   std::string out;
-  for (char c : text)
-    if (c != ' ' && c != '-' && c != '=')
-      out += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+  for (char c : text) {
+    if (c == ' ' || (!out.empty() && (c == '-' || c == '='))) continue;
+    out += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+  }
   return out;
 }
 

@@ -10,12 +10,14 @@ template <int W>
 Bits<W> Machine<W>::slid(const Set& from, const Set& through, int group) const {
   Set out = Set::none();
   for (int direction : program_->groupsOfDirections[group]) {
+    Set passed = Set::none();
     Set front = stepped(from, direction);
     while (front.any()) {
-      Set fresh = minus(front, out);
-      out |= front;
+      Set fresh = minus(front, passed);  // round a ring a ray may come by where it was
+      passed |= front;
       front = stepped(fresh & through, direction);
     }
+    out |= passed;
   }
   return out;
 }
