@@ -10,12 +10,15 @@
 #include <thread>
 #include <vector>
 
+#include "ninepegs/base/stop.hpp"
+
 namespace ninepegs {
 
 // Calls work(piece, thread) for every piece in 0 .. pieces-1. Pieces start in order. If one throws,
-// no further ones start, and the exception of the lowest piece that threw comes out.
+// no further ones start, and the exception of the lowest piece that threw comes out. When `stop` is
+// set, no further ones start either.
 template <class Work>
-void inParallel(std::uint64_t pieces, int threads, Work work) {
+void inParallel(std::uint64_t pieces, int threads, Work work, const StopFlag* stop = nullptr) {
   std::atomic<std::uint64_t> next{0};
   std::mutex mutex;
   std::exception_ptr thrown;
@@ -23,7 +26,7 @@ void inParallel(std::uint64_t pieces, int threads, Work work) {
   auto run = [&](int thread) {
     while (true) {
       std::uint64_t piece = next.fetch_add(1);
-      if (piece >= pieces) return;
+      if (piece >= pieces || wantsStop(stop)) return;
       try {
         work(piece, thread);
       } catch (...) {

@@ -121,7 +121,7 @@ CheckReport check(const Game& game, const CheckOptions& options) {
   for (int thread = 0; thread < options.threads; ++thread) watchers.emplace_back(game, options);
   std::atomic<std::uint64_t> done{0};
   std::uint64_t pieces = (options.playouts + playoutsAPiece - 1) / playoutsAPiece;
-  inParallel(pieces, options.threads, [&](std::uint64_t piece, int thread) {
+  auto play = [&](std::uint64_t piece, int thread) {
     std::uint64_t end = std::min(options.playouts, (piece + 1) * playoutsAPiece);
     for (std::uint64_t number = piece * playoutsAPiece; number < end; ++number) {
       if (wantsStop(options.stop)) return;
@@ -129,7 +129,8 @@ CheckReport check(const Game& game, const CheckOptions& options) {
     }
     std::uint64_t now = done += end - piece * playoutsAPiece;
     if (options.progress) options.progress(now);
-  });
+  };
+  inParallel(pieces, options.threads, play, options.stop);
   report.evidence.uses.assign(game.ruleLines().size(), 0);
   for (const Watcher& watcher : watchers) report.evidence.merge(watcher.evidence);
   report.stopped = wantsStop(options.stop);

@@ -1,0 +1,124 @@
+// `play` of the built program, driven from a pipe.
+#include <gtest/gtest.h>
+
+#include <fstream>
+
+#include "support/folder.hpp"
+#include "support/program.hpp"
+
+namespace ninepegs::test {
+namespace {
+
+std::string contents(const std::filesystem::path& path) {
+  std::ifstream in(path);
+  return {(std::istreambuf_iterator<char>(in)), {}};
+}
+
+Ran play(const std::vector<std::string>& arguments, const std::string& input) {
+  std::vector<std::string> all = {"play"};
+  all.insert(all.end(), arguments.begin(), arguments.end());
+  return ninepegs(all, {.input = input});
+}
+
+// Every wrong input gets its sentence, and the game goes on.
+TEST(Play, WrongInputOfEveryKind) {
+  struct Wrong {
+    const char* game;
+    const char* moves;  // played before, a line each
+    std::string typed;
+    const char* answer;
+  };
+  for (const Wrong& wrong : std::vector<Wrong>{
+           {"tic-tac-toe", "5\n", "5", "5 is taken: a peg of Cross stands there"},
+           {"tic-tac-toe", "", "0", "there is no cell \"0\"; cells run from 1 to 9"},
+           {"tic-tac-toe", "", "10", "there is no cell \"10\""},
+           {"tic-tac-toe", "", "-3", "\"-3\" is negative"},
+           {"tic-tac-toe", "", "", "type a move, or `help`"},
+           {"tic-tac-toe", "", "   ", "type a move, or `help`"},
+           {"tic-tac-toe", "", "five", "\"five\" is no legal move here"},
+           {"tic-tac-toe", "", "1.5", "is no legal move here"},
+           {"tic-tac-toe", "", "undoo", "is no legal move here"},
+           {"tic-tac-toe", "", "undo", "there is no move to take back"},
+           {"tic-tac-toe", "", "save", "say where to"},
+           {"tic-tac-toe", "", "save /no/such/folder/game", "cannot be written"},
+           {"tic-tac-toe", "1\n4\n2\n5\n3\n", "6",
+            "the game is over (Cross wins: three in a line)"},
+           {"tic-tac-toe", "1\n4\n2\n5\n3\n", "hint", "the game is over"},
+           {"tic-tac-toe", "", std::string("\x01\xff\xfe"), "is no legal move here"},
+           {"tic-tac-toe", "", std::string(100'000, '5'), "no "},
+           {"connect-four", "d\nd\nd\nd\nd\nd\n", "d", "column d is full"},
+           {"connect-four", "", "h", "there is no column \"h\""},
+           {"connect-four", "", "d1", "is no legal move here"},
+           {"hut-pass", "", "a6-a5", "a6 holds a walker of Slate, but it is Amber's turn"},
+           {"hut-pass", "", "c3-c4", "nothing stands on c3"},
+           {"hut-pass", "", "c2-c4", "the guide on c2 cannot do that; it can go: c2-a4"},
+           {"hut-pass", "", "f1-f2", "there is no cell \"f1\""}}) {
+    Ran ran =
+        play({wrong.game, "--second", "human"}, wrong.moves + wrong.typed + "\nboard\nquit\n");
+    EXPECT_EQ(ran.exitCode, 0) << wrong.typed.substr(0, 40);
+    EXPECT_TRUE(ran.err.empty()) << ran.err;
+    EXPECT_NE(ran.out.find(wrong.answer), std::string::npos) << wrong.answer << "\n"
+                                                             << ran.out.substr(0, 3000);
+    EXPECT_LT(ran.out.size(), 8000u);
+  }
+}
+
+TEST(Play, EndsCleanlyAtTheEndOfInput) {
+  for (const char* input : {"", "5", "5\n", "5\nfoo"}) {
+    Ran ran = play({"tic-tac-toe", "--seed", "1"}, input);
+    EXPECT_EQ(ran.exitCode, 0) << input;
+    EXPECT_EQ(ran.out.back(), '\n');
+  }
+}
+
+TEST(Play, UndoTakesBackToTheHumansTurn) {
+  Ran ran = play({"tic-tac-toe", "--second", "greedy", "--seed", "4"}, "5\nundo\nmoves\nquit\n");
+  EXPECT_NE(ran.out.find("took back 2 moves"), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("9 moves: 1, 2, 3, 4, 5, 6, 7, 8, 9"), std::string::npos);
+  ran = play({"tic-tac-toe", "--second", "human"}, "5\n1\nundo\nmoves\nquit\n");
+  EXPECT_NE(ran.out.find("took back 1 move\n"), std::string::npos);
+  EXPECT_NE(ran.out.find("8 moves"), std::string::npos);
+}
+
+TEST(Play, HintHelpAndBoard) {
+  Ran ran = play({"tic-tac-toe", "--second", "human"}, "1\n4\n2\n5\nhint\nhelp\nboard\nquit\n");
+  EXPECT_NE(ran.out.find("3 looks good"), std::string::npos) << ran.out;
+  for (const char* word : {"undo", "hint", "board", "moves", "save FILE", "quit"})
+    EXPECT_NE(ran.out.find(word), std::string::npos);
+}
+
+TEST(Play, RecordsAndSaves) {
+  Folder folder;
+  std::string file = (folder / "game.txt").string(), saved = (folder / "saved.txt").string();
+  Ran ran = play({"tic-tac-toe", "--second", "human", "--record", file},
+                 "1\n4\n2\n5\nsave " + saved + "\n3\nquit\n");
+  EXPECT_EQ(ran.exitCode, 0);
+  EXPECT_EQ(contents(file),
+            "[Game \"tic-tac-toe\"]\n[Cross \"human\"]\n[Nought \"human\"]\n"
+            "[Result \"Cross wins: three in a line\"]\n\n1. 1, 4; 2. 2, 5; 3. 3\n");
+  EXPECT_NE(contents(saved).find("[Result \"unfinished\"]"), std::string::npos);
+  EXPECT_EQ(std::distance(std::filesystem::directory_iterator(folder.path()), {}), 2);
+}
+
+TEST(Play, ComputersPlayTheSameGameFromTheSameSeed) {
+  auto game = [](const char* seed) {
+    return play({"hut-pass", "--first", "greedy", "--second", "random", "--seed", seed}, "").out;
+  };
+  EXPECT_EQ(game("7"), game("7"));
+  EXPECT_NE(game("7"), game("8"));
+  EXPECT_NE(game("7").find("Seed 7"), std::string::npos);
+  EXPECT_NE(game("7").find(" wins: "), std::string::npos);
+}
+
+TEST(Play, ADrawnSeedIsShown) {
+  std::string out = play({"tic-tac-toe", "--first", "random", "--second", "random"}, "").out;
+  EXPECT_NE(out.find("Seed "), std::string::npos);
+}
+
+TEST(Play, FromAnotherPosition) {
+  Ran ran = play({"tic-tac-toe", "--second", "human", "--at", "XX1/OO1/3; Cross to move"}, "3\n");
+  EXPECT_NE(ran.out.find("Cross (X) wins: three in a line"), std::string::npos) << ran.out;
+}
+
+}  // namespace
+}  // namespace ninepegs::test

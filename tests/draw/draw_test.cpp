@@ -1,0 +1,75 @@
+#include <filesystem>
+
+#include "ninepegs/draw/board_figure.hpp"
+#include "ninepegs/draw/chart.hpp"
+#include "support/folder.hpp"
+#include "support/games.hpp"
+
+namespace ninepegs::draw {
+namespace {
+
+std::string bytes(const std::filesystem::path& path) {
+  return readFile(path, 10'000'000);
+}
+
+// Width and height of a PNG, from its header.
+std::pair<int, int> pngSize(const std::string& png) {
+  auto number = [&](std::size_t at) {
+    int value = 0;
+    for (std::size_t i = 0; i < 4; ++i)
+      value = value * 256 + static_cast<unsigned char>(png[at + i]);
+    return value;
+  };
+  return {number(16), number(20)};
+}
+
+TEST(BoardFigure, WritesThreeFormats) {
+  test::Folder folder;
+  std::shared_ptr<const Game> game = test::shipped("connect-four");
+  Position position = test::after(*game, "a, b, b, c, d, c, c, d, e, d, d");
+  FigureMarks marks;
+  marks.shown = game->shownCells(position);
+  marks.caption = "Amber <wins> & \"more\"";
+  drawBoard(*game, position, marks, folder / "b.svg");
+  drawBoard(*game, position, marks, folder / "b.png");
+  drawBoard(*game, position, marks, folder / "b.pdf");
+  EXPECT_NE(bytes(folder / "b.svg").find("<svg"), std::string::npos);
+  EXPECT_EQ(bytes(folder / "b.png").substr(1, 3), "PNG");
+  EXPECT_GT(pngSize(bytes(folder / "b.png")).first, 600);
+  EXPECT_EQ(bytes(folder / "b.pdf").substr(0, 5), "%PDF-");
+}
+
+TEST(BoardFigure, RefusesOtherEndingsAndPlaces) {
+  test::Folder folder;
+  std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
+  EXPECT_THROW(drawBoard(*game, game->start(), {}, folder / "b.gif"), BadInput);
+  EXPECT_THROW(drawBoard(*game, game->start(), {}, folder / "b"), BadInput);
+  EXPECT_THROW(drawBoard(*game, game->start(), {}, folder / "none/b.png"), BadInput);
+  EXPECT_TRUE(std::filesystem::is_empty(folder.path()));
+}
+
+TEST(BoardFigure, EqualPositionsGiveEqualFigures) {
+  test::Folder folder;
+  std::shared_ptr<const Game> game = test::shipped("hut-pass");
+  drawBoard(*game, game->start(), {}, folder / "one.png");
+  drawBoard(*game, game->start(), {}, folder / "two.png");
+  EXPECT_EQ(bytes(folder / "one.png"), bytes(folder / "two.png"));
+}
+
+TEST(Chart, IsDrawnForAnyEvidence) {
+  ASSERT_TRUE(canChart()) << "gnuplot is one of the packages that ./run installs";
+  test::Folder folder;
+  std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
+  verify::Evidence evidence;
+  evidence.playouts = 10;
+  evidence.lengths.times = {{5, 4}, {900, 6}};
+  evidence.outcomes[{0, 0, "a \"quoted\" \\name"}] = 4;
+  evidence.unfinished = 6;
+  drawCheckChart(*game, evidence, folder / "chart.png");
+  EXPECT_EQ(pngSize(bytes(folder / "chart.png")), (std::pair<int, int>{1280, 640}));
+  EXPECT_EQ(std::distance(std::filesystem::directory_iterator(folder.path()), {}), 1);
+  EXPECT_THROW(drawCheckChart(*game, evidence, folder / "none/chart.png"), BadInput);
+}
+
+}  // namespace
+}  // namespace ninepegs::draw

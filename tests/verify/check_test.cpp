@@ -1,0 +1,321 @@
+#include "ninepegs/verify/check.hpp"
+
+#include <cmath>
+#include <functional>
+#include <set>
+
+#include "ninepegs/report/json.hpp"
+#include "ninepegs/verify/shorten.hpp"
+#include "support/games.hpp"
+#include "support/plain_games.hpp"
+
+namespace ninepegs::verify {
+namespace {
+
+CheckReport checked(const Game& game, std::uint64_t playouts = 1000, int threads = 2) {
+  CheckOptions options;
+  options.playouts = playouts;
+  options.threads = threads;
+  return check(game, options);
+}
+
+TEST(Check, ShippedGamesHaveNoFaultAndUseEveryStatement) {
+  for (const std::string& name : test::shippedLibrary().names()) {
+    CheckReport report = checked(*test::shipped(name), 10'000);
+    for (const Finding& finding : report.findings) ADD_FAILURE() << name << ": " << finding.message;
+    EXPECT_EQ(report.evidence.playouts, 10'000u);
+    EXPECT_EQ(report.evidence.unfinished, 0u);
+    for (std::size_t i = 0; i < report.evidence.uses.size(); ++i)
+      EXPECT_GT(report.evidence.uses[i], 0u)
+          << name << " line " << test::shipped(name)->ruleLines()[i].line;
+  }
+}
+
+TEST(Check, ThreadsChangeNothing) {
+  for (const char* sheet : {"tic-tac-toe", "connect-four"}) {
+    std::shared_ptr<const Game> game = test::shipped(sheet);
+    CheckOptions options;
+    options.playouts = 3000;
+    options.seed = 9;
+    std::string one = report::checkJson(*game, options, check(*game, options));
+    for (int threads : {2, 5}) {
+      options.threads = threads;
+      EXPECT_EQ(report::checkJson(*game, options, check(*game, options)), one);
+    }
+    options.seed = 10;
+    EXPECT_NE(report::checkJson(*game, options, check(*game, options)), one);
+  }
+  std::shared_ptr<const Game> game = test::faulty("taken-cell");
+  CheckOptions options;
+  options.playouts = 500;
+  std::string one = report::checkJson(*game, options, check(*game, options));
+  options.threads = 4;
+  EXPECT_EQ(report::checkJson(*game, options, check(*game, options)), one);
+}
+
+// Shares of results of random tic-tac-toe, worked out exactly by following every choice.
+TEST(Check, SharesOfResultsAreTheExactOnes) {
+  std::function<void(const plain::TicTacToe&, double, double*)> follow =
+      [&](const plain::TicTacToe& game, double chance, double* shares) {
+        if (game.over()) {
+          shares[game.winner] += chance;
+          return;
+        }
+        std::vector<std::string> moves = game.moves();
+        for (const std::string& move : moves) {
+          plain::TicTacToe next = game;
+          next.play(move);
+          follow(next, chance / static_cast<double>(moves.size()), shares);
+        }
+      };
+  double shares[3] = {0, 0, 0};
+  follow(plain::TicTacToe{}, 1, shares);
+  const std::uint64_t playouts = 40'000;
+  CheckReport report = checked(*test::shipped("tic-tac-toe"), playouts);
+  double seen[3] = {0, 0, 0};
+  for (const auto& [outcome, number] : report.evidence.outcomes)
+    seen[std::get<1>(outcome) + 1] += static_cast<double>(number) / static_cast<double>(playouts);
+  for (int i = 0; i < 3; ++i)
+    EXPECT_NEAR(seen[i], shares[i],
+                5 * std::sqrt(shares[i] * (1 - shares[i]) / static_cast<double>(playouts)));
+}
+
+TEST(Check, StopsWithWhatItHas) {
+  StopFlag stop{false};
+  CheckOptions options;
+  options.playouts = 1'000'000'000;
+  options.stop = &stop;
+  options.progress = [&](std::uint64_t done) { stop = done >= 640; };
+  CheckReport report = check(*test::shipped("tic-tac-toe"), options);
+  EXPECT_TRUE(report.stopped);
+  EXPECT_GE(report.evidence.playouts, 640u);
+  EXPECT_LT(report.evidence.playouts, 2000u);
+}
+
+const Finding* find(const CheckReport& report, FindingKind kind) {
+  for (const Finding& finding : report.findings)
+    if (finding.kind == kind) return &finding;
+  return nullptr;
+}
+
+// --- The gallery: each fault is found, and no shorter game shows it. That is proved here with the
+// plain programs, which follow every game up to that length.
+
+// The least number of plies after which `shows` holds in some game; -1 if none up to `most`.
+template <class Plain>
+int least(const Plain& from, int most, const std::function<bool(const Plain&)>& shows) {
+  std::vector<Plain> level = {from};
+  std::set<std::string> seen;
+  for (int plies = 0; plies <= most; ++plies) {
+    std::vector<Plain> next;
+    for (const Plain& game : level) {
+      if (shows(game)) return plies;
+      for (const std::string& move : game.moves()) {
+        Plain after = game;
+        after.play(move);
+        if (seen.insert(after.key()).second) next.push_back(after);
+      }
+    }
+    level = std::move(next);
+  }
+  return -1;
+}
+
+TEST(Gallery, TheDrawBeforeTheWin) {
+  CheckReport report = checked(*test::faulty("draw-before-win"));
+  ASSERT_EQ(report.findings.size(), 1u);
+  const Finding& finding = report.findings[0];
+  EXPECT_EQ(finding.kind, FindingKind::drawOverWin);
+  EXPECT_EQ(finding.line, 16);
+  EXPECT_TRUE(finding.shortest);
+  int expected = least<plain::TicTacToe>(plain::TicTacToe{}, 9,
+                                         [](const auto& g) { return g.full() && g.winner != 0; });
+  EXPECT_EQ(static_cast<int>(finding.moves.size()), expected);
+  plain::TicTacToe replay;
+  for (const std::string& move : finding.moves) replay.play(move);
+  EXPECT_TRUE(replay.full() && replay.winner != 0);
+}
+
+TEST(Gallery, TheJoinedEdge) {
+  CheckReport report = checked(*test::faulty("joined-edge"));
+  const Finding* finding = find(report, FindingKind::example);
+  ASSERT_NE(finding, nullptr);
+  EXPECT_EQ(finding->line, 22);
+  // The sheet's case is a game that the right rules go on with and the faulty ones end. No shorter
+  // game tells the two apart: all games of the faulty sheet up to then end as the right ones do.
+  std::shared_ptr<const Game> game = test::faulty("joined-edge");
+  std::vector<std::pair<Position, plain::ConnectFour>> level = {{game->start(), {}}};
+  std::set<std::string> seen;
+  int plies = 0;
+  bool differ = false;
+  MoveList moves;
+  for (; !differ && plies < 10; ++plies) {
+    std::vector<std::pair<Position, plain::ConnectFour>> next;
+    for (const auto& [position, plain] : level) {
+      game->listMoves(position, moves);
+      for (const Move& move : moves) {
+        Position after = position;
+        plain::ConnectFour right = plain;
+        right.play(game->moveText(position, move));
+        game->apply(after, move);
+        if (game->ended(after) != right.over()) differ = true;
+        if (seen.insert(right.key()).second) next.emplace_back(after, right);
+      }
+      if (differ) break;
+    }
+    level = std::move(next);
+  }
+  ASSERT_TRUE(differ);
+  EXPECT_EQ(static_cast<int>(finding->moves.size()), plies);
+}
+
+TEST(Gallery, TheTakenCell) {
+  CheckReport report = checked(*test::faulty("taken-cell"));
+  const Finding* finding = find(report, FindingKind::overwrite);
+  ASSERT_NE(finding, nullptr);
+  EXPECT_EQ(finding->line, 12);
+  EXPECT_TRUE(finding->shortest);
+  // One ply fills one cell of an empty board; two are the least that meet on one.
+  ASSERT_EQ(finding->moves.size(), 2u);
+  EXPECT_EQ(finding->moves[0], finding->moves[1]);
+}
+
+TEST(Gallery, TheGameThatGoesOn) {
+  CheckReport report = checked(*test::faulty("no-end"));
+  ASSERT_EQ(report.findings.size(), 1u);
+  const Finding& finding = report.findings[0];
+  EXPECT_EQ(finding.kind, FindingKind::noEnd);
+  EXPECT_TRUE(finding.shortest);
+  int expected = least<plain::TicTacToe>(plain::TicTacToe{}, 9,
+                                         [](const auto& g) { return g.full() && g.winner == 0; });
+  EXPECT_EQ(static_cast<int>(finding.moves.size()), expected);
+}
+
+// --- Other faults, each in a small sheet.
+
+TEST(Check, FindsABrokenSymmetry) {
+  std::string text = test::sheetWith("symmetric under reflection of columns\n", "square 3 x 3");
+  EXPECT_TRUE(checked(*test::fromText(text), 50).findings.empty());
+  text.replace(text.find("pick there in empty"), 19, "pick there in empty except a1");
+  text.replace(text.find("no empty"), 8, "no (empty except a1)");
+  CheckReport report = checked(*test::fromText(text), 50);
+  ASSERT_EQ(report.findings.size(), 1u);
+  EXPECT_EQ(report.findings[0].kind, FindingKind::symmetry);
+  EXPECT_TRUE(report.findings[0].moves.empty());  // it shows on the empty board
+}
+
+TEST(Check, FindsBrokenInvariants) {
+  std::string text = test::sheetWith("always\n  count occupied < 3\n  count empty never shrinks\n");
+  CheckReport report = checked(*test::fromText(text), 50);
+  ASSERT_EQ(report.findings.size(), 2u);
+  EXPECT_EQ(report.findings[0].line, 7);
+  EXPECT_EQ(report.findings[0].moves.size(), 3u);
+  EXPECT_EQ(report.findings[1].line, 8);
+  EXPECT_EQ(report.findings[1].moves.size(), 1u);
+  EXPECT_TRUE(report.findings[0].shortest && report.findings[1].shortest);
+}
+
+TEST(Check, FindsGamesWithoutEnd) {
+  std::string text =
+      "game walk\nsides Amber and Slate\nboard square 3 x 3\npiece man o x\nstart\n"
+      "  . . x\n  . . .\n  o . .\nmove go\n  pick here in mine\n"
+      "  pick there in empty on step any from here\n  shift here to there\n"
+      "ends\n  draw \"none\" when no mine\n";
+  CheckReport report = checked(*test::fromText(text), 3);
+  ASSERT_EQ(report.findings.size(), 1u);
+  EXPECT_EQ(report.findings[0].kind, FindingKind::endless);
+  EXPECT_EQ(report.findings[0].moves.size(), 2000u);
+}
+
+TEST(Check, FindsMovesWithOneText) {
+  std::string text = test::sheetWith("");
+  text.replace(text.find("  put peg on there"), 18,
+               "  put peg on there\n  written as row of there");
+  CheckReport report = checked(*test::fromText(text), 5);
+  ASSERT_FALSE(report.findings.empty());
+  EXPECT_EQ(report.findings[0].kind, FindingKind::ambiguous);
+}
+
+TEST(Check, FindsCasesThatFailAndSaysHow) {
+  struct Wrong {
+    const char* lines;
+    const char* message;
+  };
+  for (const Wrong& wrong :
+       {Wrong{"  play 5, 5", "5 is taken"},
+        Wrong{"  play 5\n  expect Nought wins", "expected: Nought wins; but the game goes on"},
+        Wrong{"  play 1, 4, 2, 5, 3\n  expect ongoing", "should go on here, but Cross wins"},
+        Wrong{"  play 1, 4, 2, 5, 3\n  expect draw \"board full\"", "expected: a draw"},
+        Wrong{"  expect legal 10", "should be legal, but: there is no cell"},
+        Wrong{"  expect not legal 1", "should not be legal"},
+        Wrong{"  expect moves = 1, 2", "expected the moves 1, 2; but there are 1, 2, 3"},
+        Wrong{"  expect 8 moves", "expected 8 moves, but there are 9"},
+        Wrong{"  expect sequences 1 to 2 = 9 71",
+              "expected 71 sequences of depth 2, but there are 72"},
+        Wrong{"  play 1\n  expect Cross to move", "Cross should be to move, but Nought is"},
+        Wrong{"  play 1\n  leaves\n    . X .\n    . . .\n    . . .", "differs on 1, 2"}}) {
+    std::string sheet = readFile(test::shippedSheet("tic-tac-toe"), 10'000);
+    sheet = sheet.substr(0, sheet.find("case ")) + "case \"wrong\"\n" + wrong.lines + "\n";
+    CheckReport report = checked(*test::fromText(sheet), 1);
+    ASSERT_EQ(report.findings.size(), 1u) << wrong.lines;
+    EXPECT_EQ(report.findings[0].kind, FindingKind::example);
+    EXPECT_NE(report.findings[0].message.find(wrong.message), std::string::npos)
+        << report.findings[0].message;
+  }
+}
+
+TEST(Check, RunsCasesOfVariants) {
+  std::string sheet = readFile(test::shippedSheet("tic-tac-toe"), 10'000);
+  sheet +=
+      "variant misere \"three in a line lose\"\n  ends\n    mover loses \"three\" when any line of "
+      "3 in mine\n"
+      "    draw \"board full\" when no empty\n"
+      "case \"three lose\"\n  in variant misere\n  play 1, 4, 2, 5, 3\n  expect Nought wins "
+      "\"three\"\n"
+      "case \"three do not win\"\n  in variant misere\n  play 1, 4, 2, 5, 3\n  expect Cross wins\n";
+  CheckReport report = checked(*test::fromText(sheet), 10);
+  ASSERT_EQ(report.findings.size(), 1u);
+  EXPECT_EQ(report.findings[0].example, "three do not win");
+  EXPECT_EQ(report.findings[0].variant, "misere");
+  EXPECT_TRUE(checked(*test::fromText(sheet, "misere"), 10).examples.size() == 2u);
+}
+
+TEST(Shorten, LeavesOutWhatIsNotNeededWhenThereIsNoRoomToTryAll) {
+  std::shared_ptr<const Game> game = test::faulty("taken-cell");
+  std::vector<Move> moves;
+  Position position = game->start();
+  for (const char* text : {"1", "2", "3", "9", "7", "2"}) {
+    moves.push_back(matchingMoves(*game, position, text).front());
+    game->apply(position, moves.back());
+  }
+  Shortened all = shorten(*game, FindingKind::overwrite, 12, moves, 100'000, nullptr);
+  EXPECT_TRUE(all.shortest);
+  EXPECT_EQ(all.moves.size(), 2u);
+  Shortened some = shorten(*game, FindingKind::overwrite, 12, moves, 1, nullptr);
+  EXPECT_FALSE(some.shortest);
+  EXPECT_EQ(some.moves.size(), 2u);
+}
+
+TEST(Evidence, MergesInAnyOrder) {
+  Evidence a, b, c;
+  a.playouts = 1, b.playouts = 2, c.playouts = 3;
+  a.lengths.add(4), b.lengths.add(4), c.lengths.add(9);
+  a.uses = {1, 0}, b.uses = {0, 5}, c.uses = {2, 2};
+  a.see({FindingKind::noEnd, 3, "late"}, 90, {});
+  b.see({FindingKind::noEnd, 3, "early"}, 7, {});
+  c.see({FindingKind::noEnd, 4, "other"}, 1, {});
+  Evidence one = a, two = c;
+  one.merge(b), one.merge(c);
+  two.merge(b), two.merge(a);
+  for (const Evidence* e : {&one, &two}) {
+    EXPECT_EQ(e->playouts, 6u);
+    EXPECT_EQ(e->uses, (std::vector<std::uint64_t>{3, 7}));
+    EXPECT_EQ(e->lengths.times, (std::map<std::uint64_t, std::uint64_t>{{4, 2}, {9, 1}}));
+    ASSERT_EQ(e->faults.size(), 2u);
+    EXPECT_EQ(e->faults.at({FindingKind::noEnd, 3}).message, "early");
+  }
+  EXPECT_DOUBLE_EQ(one.lengths.mean(), 17.0 / 3);
+}
+
+}  // namespace
+}  // namespace ninepegs::verify
