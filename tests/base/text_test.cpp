@@ -64,6 +64,12 @@ TEST(Text, NaturalOrderIsAStrictOrder) {
   }
 }
 
+TEST(Text, WrapsBetweenWords) {
+  EXPECT_EQ(wrapped("one two three four", 9, "  "), "  one two\n  three\n  four\n");
+  EXPECT_EQ(wrapped("unbreakablelongword x", 5, ""), "unbreakablelongword\nx\n");
+  EXPECT_EQ(wrapped("", 5, ""), "\n");
+}
+
 TEST(Text, Numbers) {
   EXPECT_EQ(wholeNumber("42"), 42u);
   EXPECT_EQ(wholeNumber("0"), 0u);

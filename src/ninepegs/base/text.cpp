@@ -143,6 +143,18 @@ std::string grouped(unsigned long long number) {
   return digits;
 }
 
+std::string wrapped(std::string_view text, std::size_t width, std::string_view indent) {
+  std::string out, line;
+  for (const std::string& word : splitTrimmed(text, ' ')) {
+    if (!line.empty() && utf8Symbols(line).size() + 1 + utf8Symbols(word).size() > width) {
+      out += std::string(indent) + line + "\n";
+      line.clear();
+    }
+    line += (line.empty() ? "" : " ") + word;
+  }
+  return out + std::string(indent) + line + "\n";
+}
+
 std::string joined(const std::vector<std::string>& parts, std::string_view separator) {
   std::string out;
   for (std::size_t i = 0; i < parts.size(); ++i) {

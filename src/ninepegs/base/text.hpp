@@ -37,6 +37,10 @@ std::string plural(long long count, std::string_view noun);
 // 12345678 -> "12,345,678".
 std::string grouped(unsigned long long number);
 
+// The text broken between words into lines of at most `width` characters, each behind `indent`.
+// Ends in a newline.
+std::string wrapped(std::string_view text, std::size_t width, std::string_view indent);
+
 std::string joined(const std::vector<std::string>& parts, std::string_view separator);
 
 // A whole text as a non-negative decimal number; none if it is anything else or over the limit.

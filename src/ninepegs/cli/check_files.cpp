@@ -40,7 +40,7 @@ std::vector<WrittenFile> writeCheckFiles(const Game& game, const verify::CheckOp
     const Game& played = other ? *other : game;
     const verify::Finding& first = report.findings.front();
     draw::FigureMarks marks;
-    marks.shown = played.shownCells(first.last);
+    marks.shown = report::cellsOfFinding(played, first);
     marks.caption = fmt::format(
         "{} after {}", verify::findingName(first.kind),
         first.moves.size() == 1 ? "1 ply" : fmt::format("{} plies", first.moves.size()));

@@ -16,14 +16,18 @@ namespace {
 
 constexpr std::uint64_t hintStream = 1u << 20;  // hints draw from streams that no move uses
 
+std::string plies(long long number) {
+  return number == 1 ? "1 ply" : fmt::format("{} plies", number);
+}
+
 std::string account(const Game& game, const Position& position, const play::Choice& choice) {
   if (choice.nodes <= 1) return "";
-  std::string out = fmt::format("looked {} ahead, {} positions", plural(choice.depth, "move"),
+  std::string out = fmt::format("looked {} ahead, {} positions", plies(choice.depth),
                                 grouped(choice.nodes));
   if (choice.score > play::winScore - 1000)
-    out += fmt::format("; wins in {}", plural((play::winScore - choice.score), "move"));
+    out += fmt::format("; wins in {}", plies(play::winScore - choice.score));
   else if (choice.score < 1000 - play::winScore)
-    out += fmt::format("; loses in {}", plural((play::winScore + choice.score), "move"));
+    out += fmt::format("; loses in {}", plies(play::winScore + choice.score));
   else if (choice.solved && choice.score == 0)
     out += "; a draw if both play well";
   std::vector<std::string> line;

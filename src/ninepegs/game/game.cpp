@@ -17,9 +17,12 @@ std::uint64_t Game::countMoves(const Position& position) const {
   return moves.size();
 }
 
-CellSet Game::shownCells(const Position&) const {
-  return {};
+CellSet Game::shownCells(const Position& position) const {
+  int end = result(position).end;
+  return end < 0 ? CellSet{} : cellsOfEnd(position, end);
 }
+
+CellSet Game::cellsOfEnd(const Position&, int) const { return {}; }
 
 std::int64_t Game::worth(const Position&, int) const {
   return 0;

@@ -81,7 +81,9 @@ class Game {
   // The cells that were picked in a move, in order.
   virtual std::vector<Cell> cellsOf(const Move& move) const = 0;
   // The cells that show the result, such as a winning line.
-  virtual CellSet shownCells(const Position& position) const;
+  CellSet shownCells(const Position& position) const;
+  // The cells that would show that this end holds.
+  virtual CellSet cellsOfEnd(const Position& position, int end) const;
 
   // For opponents: what the position is worth for a side, in the game's own measure.
   virtual bool hasWorth() const { return false; }

@@ -319,12 +319,9 @@ std::vector<Cell> SheetGame::cellsOf(const Move& move) const {
   return cells;
 }
 
-CellSet SheetGame::shownCells(const Position& position) const {
-  Result result = this->result(position);
+CellSet SheetGame::cellsOfEnd(const Position& position, int end) const {
   CellSet out;
-  if (result.end < 0) return out;
-  int mover = 1 - toMove(position);
-  int routine = program_.endCodes[result.end].shown[mover];
+  int routine = program_.endCodes[end].shown[1 - toMove(position)];
   if (routine < 0) return out;
   withMachine(program_, [&](auto& machine) {
     machine.load(position.words.data());

@@ -31,7 +31,7 @@ class SheetGame final : public Game {
   Position readPosition(std::string_view text, const std::string& source) const override;
   std::optional<Piece> pieceAt(const Position& position, Cell cell) const override;
   std::vector<Cell> cellsOf(const Move& move) const override;
-  CellSet shownCells(const Position& position) const override;
+  CellSet cellsOfEnd(const Position& position, int end) const override;
   bool hasWorth() const override { return program_.worth[0] >= 0; }
   std::int64_t worth(const Position& position, int side) const override;
   std::uint64_t hash(const Position& position) const override;

@@ -10,6 +10,8 @@
 namespace ninepegs::report {
 namespace {
 
+constexpr std::size_t textWidth = 88;
+
 std::string share(std::uint64_t part, std::uint64_t whole) {
   return fmt::format(
       "{:5.1f} %",
@@ -81,7 +83,7 @@ void findings(std::string& out, const Game& game, const verify::CheckReport& rep
     out +=
         "\n" + paint.bad(fmt::format("Fault {}: {}", ++number, verify::findingName(finding.kind)));
     if (finding.line > 0) out += fmt::format(", line {}", finding.line);
-    out += "\n  " + finding.message + "\n";
+    out += "\n" + wrapped(finding.message, textWidth, "  ");
     if (!finding.from.empty()) out += "  from      " + finding.from + "\n";
     std::string how =
         finding.moves.empty() ? "none, the position itself" : joined(finding.moves, ", ");
@@ -96,8 +98,8 @@ void findings(std::string& out, const Game& game, const verify::CheckReport& rep
       continue;  // its board may be another
     }
     Marks marks;
-    marks.shown = game.shownCells(finding.last);
-    out += boardText(game, finding.last, marks, paint);
+    marks.shown = cellsOfFinding(game, finding);
+    out += "\n" + boardText(game, finding.last, marks, paint);
   }
 }
 
@@ -132,6 +134,13 @@ std::string failure(const verify::Finding& finding) {
 }
 
 }  // namespace
+
+CellSet cellsOfFinding(const Game& game, const verify::Finding& finding) {
+  if (finding.kind == verify::FindingKind::drawOverWin)
+    for (const Result& end : game.endsThatHold(finding.last))
+      if (end.kind == ResultKind::win) return game.cellsOfEnd(finding.last, end.end);
+  return game.shownCells(finding.last);
+}
 
 std::string checkText(const Game& game, const verify::CheckOptions& options,
                       const verify::CheckReport& report, const Paint& paint) {
