@@ -385,7 +385,7 @@ void Checker::rest() {
   for (DefineDecl& define : out_.tree.defines) {
     if (!define.parameters.empty()) continue;  // checked where it is used
     Types types(out_, source_, found_, Context::move);
-    types.valueOf(define.body);
+    types.any(define.body);
   }
   if (out_.tree.worth) {
     Types types(out_, source_, found_, Context::worth);

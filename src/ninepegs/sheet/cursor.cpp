@@ -46,19 +46,24 @@ void Cursor::expect(std::string_view text, const std::string& hint) {
          hint);
 }
 
-Name Cursor::name(const std::string& what) {
+Name Cursor::word(const std::string& what) {
   if (atEnd()) refuse(span(), fmt::format("the line ends where {} should follow", what));
   const Token& token = peek();
   if (token.kind != TokenKind::word)
     refuse(token.span, fmt::format("{} should stand here, not \"{}\"", what, token.text),
            "names begin with a letter");
-  const std::vector<std::string>& words = reservedWords();
-  if (std::find(words.begin(), words.end(), token.text) != words.end())
-    refuse(token.span,
-           fmt::format("\"{}\" is a word of the language and cannot be {}", token.text, what),
-           "choose another name");
   ++at_;
   return {token.text, token.span};
+}
+
+Name Cursor::name(const std::string& what) {
+  Name name = word(what);
+  const std::vector<std::string>& words = reservedWords();
+  if (std::find(words.begin(), words.end(), name.text) != words.end())
+    refuse(name.span,
+           fmt::format("\"{}\" is a word of the language and cannot be {}", name.text, what),
+           "choose another name");
+  return name;
 }
 
 std::string Cursor::text(const std::string& what) {

@@ -153,7 +153,7 @@ void Parser::noChildren(const Block& block, Cursor& in) {
 
 void Parser::game(const Block& block, Cursor& in) {
   once(!tree_.game.text.empty(), block, in);
-  tree_.game = in.name("the game's name");
+  tree_.game = in.word("the game's name");
   in.end();
   noChildren(block, in);
 }
@@ -537,7 +537,7 @@ void Parser::caseBlock(const Block& block, Cursor& in) {
         cursor.expect("variant", "say: in variant NAME");
         if (!one.steps.empty() || one.position)
           cursor.refuse(line.span, "the variant is named before anything else of the case");
-        one.variant = cursor.name("a variant");
+        one.variant = cursor.word("a variant");
         cursor.end();
       } else if (cursor.accept("position")) {
         if (!one.steps.empty() || one.position)
@@ -652,7 +652,7 @@ void Parser::expectation(const Block& block, Cursor& in, CaseDecl& one) {
 }
 
 void Parser::variant(const Block& block, Cursor& in) {
-  Name name = in.name("a name for the variant");
+  Name name = in.word("a name for the variant");
   std::string says = in.peek().kind == TokenKind::text && !in.atEnd() ? in.next().text : "";
   in.end();
   if (block.children.empty()) in.refuse(block.span, "this variant changes nothing");

@@ -19,6 +19,8 @@ class Types {
   // Checks that the expression yields the type; a cell will do for a set, a number that is a cell's
   // label for a cell. False if a message was given.
   bool want(Expr& expr, Type type);
+  // Checks an expression that may yield anything that a definition may stand for.
+  Type any(Expr& expr) { return infer(expr); }
   // Checks an expression that may yield a set, cell, number or kind.
   Type valueOf(Expr& expr);
 
