@@ -22,7 +22,9 @@ CellSet Game::shownCells(const Position& position) const {
   return end < 0 ? CellSet{} : cellsOfEnd(position, end);
 }
 
-CellSet Game::cellsOfEnd(const Position&, int) const { return {}; }
+CellSet Game::cellsOfEnd(const Position&, int) const {
+  return {};
+}
 
 std::int64_t Game::worth(const Position&, int) const {
   return 0;

@@ -11,8 +11,8 @@
 namespace ninepegs {
 namespace {
 
-// The text without case, blanks, and the '-' and '=' between parts. A '-' in front is kept: it would
-// make a number negative, which is never meant as the number itself.
+// The text without case, blanks, and the '-' and '=' between parts. A '-' in front is kept: it
+// would make a number negative, which is never meant as the number itself.
 std::string plain(std::string_view text) {
   std::string out;
   for (char c : text) {

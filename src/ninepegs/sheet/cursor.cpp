@@ -95,4 +95,11 @@ void Cursor::note(Span span, const std::string& message, const std::string& hint
   found_.push_back({source_.place(span), message, hint});
 }
 
+void refuseChildren(const Block& block, Cursor& in) {
+  if (!block.children.empty())
+    in.note(block.children.front().span,
+            fmt::format("`{}` holds no further lines, but this one is indented below it",
+                        block.word()));
+}
+
 }  // namespace ninepegs::sheet

@@ -47,6 +47,9 @@ class Cursor {
   std::size_t at_ = 0;
 };
 
+// Gives a message if lines are indented below a line that holds none.
+void refuseChildren(const Block& block, Cursor& in);
+
 // An expression from the cursor on (parse_expression.cpp).
 Expr expression(Cursor& cursor);
 Expr sum(Cursor& cursor);  // a number, up to the next word that is none of its own

@@ -11,35 +11,10 @@
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/board/geometry.hpp"
 #include "ninepegs/sheet/cursor.hpp"
+#include "ninepegs/sheet/parse_case.hpp"
 #include "ninepegs/sheet/parse_move.hpp"
 
 namespace ninepegs::sheet {
-
-const std::vector<std::string>& reservedWords() {
-  static const std::vector<std::string> words = {
-      "game",     "title",    "about",     "sides",     "facing",     "board",     "piece",
-      "group",    "zone",     "mark",      "number",    "cell",       "track",     "start",
-      "define",   "move",     "after",     "forbid",    "repetition", "turn",      "ends",
-      "each",     "worth",    "always",    "symmetric", "case",       "variant",   "notation",
-      "pick",     "choose",   "let",       "set",       "need",       "put",       "shift",
-      "take",     "flip",     "change",    "add",       "remove",     "when",      "otherwise",
-      "again",    "must",     "tell",      "written",   "write",      "seen",      "repeat",
-      "on",       "or",       "except",    "and",       "not",        "any",       "no",
-      "count",    "my",       "their",     "mine",      "theirs",     "all",       "empty",
-      "occupied", "edge",     "corner",    "dark",      "light",      "row",       "rows",
-      "column",   "columns",  "odd",       "even",      "step",       "leap",      "slide",
-      "through",  "between",  "beyond",    "bracketed", "from",       "by",        "along",
-      "line",     "lines",    "in",        "of",        "to",         "spread",    "groups",
-      "where",    "cells",    "reach",     "touched",   "was",        "if",        "then",
-      "else",     "total",    "for",       "min",       "max",        "within",    "is",
-      "mover",    "opponent", "next",      "stuck",     "plies",      "passes",    "times",
-      "moves",    "hand",     "pass",      "draw",      "wins",       "loses",     "leader",
-      "claim",    "showing",  "forward",   "backward",  "orthogonal", "diagonal",  "position",
-      "play",     "expect",   "leaves",    "ongoing",   "legal",      "sequences", "as",
-      "into",     "north",    "northeast", "east",      "southeast",  "south",     "southwest",
-      "west",     "northwest"};
-  return words;
-}
 
 namespace {
 
@@ -57,7 +32,6 @@ class Parser {
   void guarded(const Block& block, const std::function<void(Cursor&)>& body);
   void section(const Block& block);
   void once(bool seen, const Block& block, Cursor& in);
-  void noChildren(const Block& block, Cursor& in);
 
   void game(const Block&, Cursor&);
   void title(const Block&, Cursor&);
@@ -83,8 +57,6 @@ class Parser {
   void variant(const Block&, Cursor&);
 
   void end(const Block&, Cursor&);
-  void expectation(const Block&, Cursor&, CaseDecl&);
-  std::string rawBehind(const Block& block, const Cursor& in) const;
 
   const Source& source_;
   std::vector<Diagnostic>& found_;
@@ -144,25 +116,18 @@ void Parser::once(bool seen, const Block& block, Cursor& in) {
               "a sheet has one of it");
 }
 
-void Parser::noChildren(const Block& block, Cursor& in) {
-  if (!block.children.empty())
-    in.note(block.children.front().span,
-            fmt::format("`{}` holds no further lines, but this one is indented below it",
-                        block.word()));
-}
-
 void Parser::game(const Block& block, Cursor& in) {
   once(!tree_.game.text.empty(), block, in);
   tree_.game = in.word("the game's name");
   in.end();
-  noChildren(block, in);
+  refuseChildren(block, in);
 }
 
 void Parser::title(const Block& block, Cursor& in) {
   once(!tree_.title.empty(), block, in);
   tree_.title = in.text("the game's title");
   in.end();
-  noChildren(block, in);
+  refuseChildren(block, in);
 }
 
 void Parser::about(const Block& block, Cursor& in) {
@@ -181,7 +146,7 @@ void Parser::sides(const Block& block, Cursor& in) {
   if (in.sees(",") || in.sees("and"))
     in.refuse(in.span(), "there are two sides; more are out of this language's reach");
   in.end();
-  noChildren(block, in);
+  refuseChildren(block, in);
 }
 
 void Parser::facing(const Block& block, Cursor& in) {
@@ -192,7 +157,7 @@ void Parser::facing(const Block& block, Cursor& in) {
     tree_.facing.push_back({Name{way.text, way.span}, in.name("a side")});
   } while (in.accept(","));
   in.end();
-  noChildren(block, in);
+  refuseChildren(block, in);
 }
 
 void Parser::board(const Block& block, Cursor& in) {
@@ -253,7 +218,7 @@ void Parser::board(const Block& block, Cursor& in) {
     }
   }
   in.end();
-  noChildren(block, in);
+  refuseChildren(block, in);
 }
 
 void Parser::piece(const Block& block, Cursor& in) {
@@ -290,7 +255,7 @@ void Parser::piece(const Block& block, Cursor& in) {
   }
   if (piece.letters[1].empty())
     in.refuse(block.span, "a piece has two letters, one for each side", "such as: piece disc o x");
-  noChildren(block, in);
+  refuseChildren(block, in);
   tree_.pieces.push_back(std::move(piece));
 }
 
@@ -301,7 +266,7 @@ void Parser::group(const Block& block, Cursor& in) {
   do group.members.push_back(in.name("a kind of piece"));
   while (in.accept(","));
   in.end();
-  noChildren(block, in);
+  refuseChildren(block, in);
   tree_.groups.push_back(std::move(group));
 }
 
@@ -316,7 +281,7 @@ void Parser::zone(const Block& block, Cursor& in) {
     zone.sets.push_back({std::move(side), std::move(cells)});
   } while (in.accept(","));
   in.end();
-  noChildren(block, in);
+  refuseChildren(block, in);
   tree_.zones.push_back(std::move(zone));
 }
 
@@ -324,7 +289,7 @@ void Parser::mark(const Block& block, Cursor& in) {
   StateDecl mark{in.name("a name for the mark"), false};
   mark.each = in.accept("each");
   in.end();
-  noChildren(block, in);
+  refuseChildren(block, in);
   tree_.marks.push_back(std::move(mark));
 }
 
@@ -336,7 +301,7 @@ void Parser::number(const Block& block, Cursor& in) {
               "numbers on cells and set-out values belong to the language, but this "
               "version cannot run them yet");
   in.end();
-  noChildren(block, in);
+  refuseChildren(block, in);
   tree_.numbers.push_back(std::move(number));
 }
 
@@ -357,7 +322,7 @@ void Parser::define(const Block& block, Cursor& in) {
   in.expect("=", "say: define free = empty except edge");
   define.body = expression(in);
   in.end();
-  noChildren(block, in);
+  refuseChildren(block, in);
   tree_.defines.push_back(std::move(define));
 }
 
@@ -400,7 +365,7 @@ void Parser::turn(const Block& block, Cursor& in) {
     turn.tiers.push_back(std::move(tier));
   } while (in.accept("else"));
   in.end();
-  noChildren(block, in);
+  refuseChildren(block, in);
   tree_.turn = std::move(turn);
 }
 
@@ -455,7 +420,7 @@ void Parser::end(const Block& block, Cursor& in) {
   end.condition = condition(in);
   if (in.accept("showing")) end.showing = expression(in);
   in.end();
-  noChildren(block, in);
+  refuseChildren(block, in);
   tree_.ends.push_back(std::move(end));
 }
 
@@ -487,7 +452,7 @@ void Parser::always(const Block& block, Cursor& in) {
         }
       }
       cursor.end();
-      noChildren(line, cursor);
+      refuseChildren(line, cursor);
       tree_.always.push_back(std::move(always));
     });
   }
@@ -508,147 +473,11 @@ void Parser::symmetric(const Block& block, Cursor& in) {
     tree_.symmetries.push_back(std::move(symmetry));
   } while (in.accept(","));
   in.end();
-  noChildren(block, in);
-}
-
-// What stands behind the words already read, as it is written.
-std::string Parser::rawBehind(const Block& block, const Cursor& in) const {
-  if (in.atEnd()) return "";
-  // Tokens of the first line have columns; find the text from the next token on.
-  const Token& token = in.peek();
-  if (token.span.line == block.span.line) {
-    std::vector<std::string> symbols = utf8Symbols(block.raw);
-    std::string out;
-    for (std::size_t i = token.span.column - block.span.column; i < symbols.size(); ++i)
-      out += symbols[i];
-    return out;
-  }
-  return "";
+  refuseChildren(block, in);
 }
 
 void Parser::caseBlock(const Block& block, Cursor& in) {
-  CaseDecl one;
-  one.span = block.span;
-  one.name = in.text("the case's name");
-  in.end();
-  for (const Block& line : block.children) {
-    guarded(line, [&](Cursor& cursor) {
-      if (cursor.accept("in")) {
-        cursor.expect("variant", "say: in variant NAME");
-        if (!one.steps.empty() || one.position)
-          cursor.refuse(line.span, "the variant is named before anything else of the case");
-        one.variant = cursor.word("a variant");
-        cursor.end();
-      } else if (cursor.accept("position")) {
-        if (!one.steps.empty() || one.position)
-          cursor.refuse(line.span, "a case has one position, before its moves");
-        PositionDecl position{line.children, line.span};
-        if (!cursor.atEnd()) {  // on one line
-          Block inner = line;
-          inner.raw = rawBehind(line, cursor);
-          inner.span = cursor.span();
-          inner.children.clear();
-          position.lines = {inner};
-        }
-        one.position = std::move(position);
-      } else if (cursor.accept("play")) {
-        CaseStep step;
-        step.kind = ExpectKind::play;
-        step.span = line.span;
-        step.raw = rawBehind(line, cursor);
-        if (trimmed(step.raw).empty()) cursor.refuse(line.span, "`play` names no move");
-        one.steps.push_back(std::move(step));
-      } else if (cursor.accept("leaves")) {
-        CaseStep step;
-        step.kind = ExpectKind::leaves;
-        step.span = line.span;
-        step.lines = line.children;
-        if (step.lines.empty()) cursor.refuse(line.span, "`leaves` holds no picture");
-        one.steps.push_back(std::move(step));
-      } else if (cursor.accept("expect")) {
-        expectation(line, cursor, one);
-      } else {
-        cursor.refuse(line.span,
-                      fmt::format("a case has no line that begins with \"{}\"", line.word()),
-                      didYouMean(line.word(), {"position", "play", "expect", "leaves"},
-                                 "there are: in variant, position, play, expect, leaves"));
-      }
-    });
-  }
-  if (one.steps.empty())
-    in.note(block.span, "this case expects nothing", "say what must hold: expect ongoing");
-  tree_.cases.push_back(std::move(one));
-}
-
-void Parser::expectation(const Block& block, Cursor& in, CaseDecl& one) {
-  CaseStep step;
-  step.span = block.span;
-  if (in.accept("ongoing")) {
-    step.kind = ExpectKind::ongoing;
-    in.end();
-  } else if (in.accept("legal")) {
-    step.kind = ExpectKind::legal;
-    step.raw = rawBehind(block, in);
-  } else if (in.accept("not")) {
-    in.expect("legal", "say: expect not legal MOVES");
-    step.kind = ExpectKind::notLegal;
-    step.raw = rawBehind(block, in);
-  } else if (in.accept("moves")) {
-    step.kind = ExpectKind::moves;
-    if (in.sees("from") || in.sees("to")) {
-      step.endName = in.next().text;
-      step.subject = Name{in.peek().text, in.span()};
-      in.next();
-    }
-    in.expect("=", "say: expect moves = a, b, c");
-    step.raw = rawBehind(block, in);
-  } else if (in.peek().kind == TokenKind::number && (in.sees("move", 1) || in.sees("moves", 1))) {
-    step.kind = ExpectKind::moveCount;
-    step.numbers = {static_cast<unsigned long long>(in.next().number)};
-    in.next();
-    in.end();
-  } else if (in.accept("sequences")) {
-    step.kind = ExpectKind::sequences;
-    Span at = in.span();
-    long long from = in.number("the first depth");
-    long long to = from;
-    if (in.accept("to")) to = in.number("the last depth");
-    in.expect("=", "say: expect sequences 1 to 3 = 7 49 343");
-    if (from < 1 || to < from || to > limits::countDepth)
-      in.refuse(at, "depths run upwards from 1");
-    step.first = static_cast<int>(from);
-    Span numbers = in.span();
-    while (!in.atEnd())
-      step.numbers.push_back(static_cast<unsigned long long>(in.number("a count")));
-    if (static_cast<long long>(step.numbers.size()) != to - from + 1)
-      in.refuse(numbers, fmt::format("{} should stand here, one for each depth, not {}",
-                                     plural(to - from + 1, "number"), step.numbers.size()));
-  } else if (in.accept("draw")) {
-    step.kind = ExpectKind::end;
-    step.subject = {"draw", block.span};
-    if (!in.atEnd()) step.endName = in.text("the name of the end");
-    in.end();
-  } else {
-    if (in.peek().kind != TokenKind::word || in.atEnd())
-      in.refuse(in.span(), "what is expected should follow",
-                "such as: ongoing, legal MOVES, not legal MOVES, SIDE wins \"...\", draw \"...\"");
-    step.subject = in.name("a side, or what is expected");
-    if (in.accept("wins")) {
-      step.kind = ExpectKind::end;
-      if (!in.atEnd()) step.endName = in.text("the name of the end");
-    } else {
-      in.expect("to",
-                "such as: SIDE wins \"...\", SIDE to move, draw \"...\", ongoing, legal MOVES");
-      in.expect("move");
-      step.kind = ExpectKind::turn;
-    }
-    in.end();
-  }
-  if ((step.kind == ExpectKind::legal || step.kind == ExpectKind::notLegal) &&
-      trimmed(step.raw).empty())
-    in.refuse(block.span, "no move is named here");
-  noChildren(block, in);
-  one.steps.push_back(std::move(step));
+  tree_.cases.push_back(parseCase(source_, block, in, found_));
 }
 
 void Parser::variant(const Block& block, Cursor& in) {

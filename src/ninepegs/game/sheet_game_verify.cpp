@@ -1,0 +1,164 @@
+// What a game from a sheet offers to verification: rule lines, ends, invariants, symmetries,
+// examples.
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/game/position_text.hpp"
+#include "ninepegs/game/sheet_game.hpp"
+#include "ninepegs/game/with_machine.hpp"
+
+namespace ninepegs {
+
+using sheet::Layout;
+
+Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& source,
+                           std::vector<Diagnostic>& found) const {
+  using From = sheet::ExpectKind;
+  using To = ExampleStep::Kind;
+  static constexpr std::pair<From, To> kinds[] = {
+      {From::ongoing, To::ongoing},     {From::end, To::end},
+      {From::legal, To::legal},         {From::notLegal, To::notLegal},
+      {From::moves, To::moves},         {From::moveCount, To::moveCount},
+      {From::sequences, To::sequences}, {From::turn, To::turn},
+      {From::leaves, To::leaves},       {From::play, To::play}};
+  Example out;
+  out.name = one.name;
+  out.variant = one.variant.text;
+  out.line = one.span.line;
+  out.position = start_;
+  if (one.position) {
+    out.startsElsewhere = true;
+    out.position = readBlock(sheet_, program_.layout, source, one.position->lines, found);
+    judge(out.position);
+  }
+  auto sideNamed = [&](const sheet::Name& name) {
+    int side = sheet_.side(name.text);
+    if (side < 0)
+      found.push_back({source.place(name.span), fmt::format("\"{}\" is no side", name.text),
+                       didYouMean(name.text, {info_.sides[0], info_.sides[1]},
+                                  "what is expected: ongoing, legal MOVES, SIDE wins, draw ...")});
+    return side;
+  };
+  for (const sheet::CaseStep& step : one.steps) {
+    ExampleStep to;
+    to.line = step.span.line;
+    for (const auto& [from, kind] : kinds)
+      if (from == step.kind) to.kind = kind;
+    to.moves = splitTrimmed(step.raw, ',');
+    to.name = step.endName;
+    to.firstDepth = step.first;
+    to.numbers = step.numbers;
+    switch (step.kind) {
+      case From::end:
+        to.side = step.subject.text == "draw" ? -1 : sideNamed(step.subject);
+        if (!step.endName.empty()) {
+          std::vector<std::string> names;
+          for (const sheet::EndCode& end : program_.endCodes) {
+            names.push_back(end.name);
+            names.push_back(end.drawName);
+          }
+          if (std::find(names.begin(), names.end(), step.endName) == names.end())
+            found.push_back({source.place(step.span),
+                             fmt::format("no end is called \"{}\"", step.endName),
+                             didYouMean(step.endName, names, "the ends are listed in `ends`")});
+        }
+        break;
+      case From::turn:
+        to.side = sideNamed(step.subject);
+        break;
+      case From::moves:
+        if (!step.endName.empty()) {
+          to.fromTo = step.endName;
+          to.name.clear();
+          to.cell = step.subject.text;
+          if (!sheet_.board.find(to.cell))
+            found.push_back({source.place(step.subject.span),
+                             fmt::format("there is no cell \"{}\"", to.cell), ""});
+        }
+        break;
+      case From::leaves:
+        to.position = readBlock(sheet_, program_.layout, source, step.lines, found);
+        break;
+      default:
+        break;
+    }
+    out.steps.push_back(std::move(to));
+  }
+  return out;
+}
+
+std::vector<RuleLine> SheetGame::ruleLines() const {
+  std::vector<RuleLine> out;
+  for (const sheet::StatementInfo& one : sheet_.statements) out.push_back({one.line, one.text});
+  return out;
+}
+
+std::vector<Result> SheetGame::endsThatHold(const Position& position) const {
+  std::vector<Result> out;
+  withMachine(program_, [&](auto& machine) {
+    for (const sheet::EndCode& end : program_.endCodes) {
+      machine.load(position.words.data());
+      machine.setResult(0);
+      machine.runRoutine(end.test[1 - machine.turn()]);
+      if (machine.result() != 0) out.push_back(decoded(machine.result()));
+    }
+  });
+  return out;
+}
+
+std::vector<Invariant> SheetGame::invariants() const {
+  std::vector<Invariant> out;
+  for (const sheet::InvariantCode& one : program_.invariants)
+    out.push_back({one.line, std::string(trimmed(one.text)), one.change});
+  return out;
+}
+
+std::int64_t SheetGame::invariantValue(std::size_t index, const Position& position,
+                                       int side) const {
+  return withMachine(program_, [&](auto& machine) {
+    machine.load(position.words.data());
+    machine.runRoutine(program_.invariants[index].value[side]);
+    return machine.number(program_.valueSlot);
+  });
+}
+
+std::vector<Symmetry> SheetGame::symmetries() const {
+  std::vector<Symmetry> out;
+  for (const sheet::SymmetryDecl& decl : sheet_.tree.symmetries)
+    for (Symmetry& symmetry : sheet_.board.symmetries(decl.name))
+      out.push_back(std::move(symmetry));
+  return out;
+}
+
+Position SheetGame::mapped(const Position& position, const Symmetry& symmetry) const {
+  Position out = position;
+  int size = sheet_.board.size();
+  auto map = [&](sheet::Slot slot) {
+    CellSet cells = cellsAt(position, slot, size), image;
+    for (Cell cell = 0; cell < size; ++cell)
+      if (cells[cell]) image.set(symmetry.image[cell]);
+    setCells(out, slot, image, size);
+  };
+  const Layout& layout = program_.layout;
+  map(layout.sides[0]);
+  map(layout.sides[1]);
+  map(layout.empty);
+  for (sheet::Slot kind : layout.kinds) map(kind);
+  for (const auto& mark : layout.marks) {
+    map(mark[0]);
+    if (mark[1] != mark[0]) map(mark[1]);
+  }
+  return out;
+}
+
+std::vector<Example> SheetGame::examples() const {
+  return examples_;
+}
+
+std::shared_ptr<const Game> SheetGame::variant(const std::string& name) const {
+  return fromText(info_.source, text_, name);
+}
+
+}  // namespace ninepegs

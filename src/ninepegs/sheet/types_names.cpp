@@ -1,0 +1,218 @@
+// Types of names: what a name, `my X`, `X of SIDE` and a definition stand for.
+#include <fmt/format.h>
+
+#include "ninepegs/base/limits.hpp"
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/sheet/parser.hpp"
+#include "ninepegs/sheet/types.hpp"
+
+namespace ninepegs::sheet {
+
+Type Types::name(Expr& expr) {
+  const std::string& word = expr.word;
+  if (Type type = localType(word); type != Type::unknown) return type;
+  if (word == "all") return Type::set;
+  if (word == "mine" || word == "theirs" || word == "empty" || word == "occupied") {
+    if (context_ == Context::constant) {
+      note(expr.span, fmt::format("`{}` depends on the pieces and has no place here", word));
+      return Type::unknown;
+    }
+    return Type::set;
+  }
+  if (word == "plies") {
+    sheet_.readsPlies = true;
+    return Type::number;
+  }
+  if (word == "stuck" || word == "nobody can move") {
+    if (context_ != Context::ends) {
+      note(expr.span, fmt::format("`{}` is known only in `ends`", word));
+      return Type::unknown;
+    }
+    return Type::truth;
+  }
+  const Symbol* symbol = sheet_.find(word);
+  auto bare = [&](const char* what) {
+    note(expr.span, fmt::format("the {} \"{}\" differs by side", what, word),
+         fmt::format("say whose: my {} or their {}", word, word));
+    return Type::unknown;
+  };
+  if (symbol != nullptr) {
+    switch (symbol->kind) {
+      case SymbolKind::builtin:
+      case SymbolKind::kind:
+      case SymbolKind::group:
+        return Type::set;
+      case SymbolKind::zone:
+        return symbol->index < static_cast<int>(sheet_.zoneBySide.size()) &&
+                       sheet_.zoneBySide[symbol->index]
+                   ? bare("zone")
+                   : Type::set;
+      case SymbolKind::mark:
+        return sheet_.tree.marks[symbol->index].each ? bare("mark") : Type::set;
+      case SymbolKind::number:
+        return sheet_.tree.numbers[symbol->index].each ? bare("number") : Type::number;
+      case SymbolKind::cell:
+        return Type::cell;
+      case SymbolKind::define:
+        return call(expr);
+      case SymbolKind::side:
+        note(expr.span, fmt::format("\"{}\" is a side, not a set or a number", word),
+             fmt::format("say: X of {}", word));
+        return Type::unknown;
+      case SymbolKind::move:
+        note(expr.span, fmt::format("\"{}\" is a move, not a set or a number", word));
+        return Type::unknown;
+      case SymbolKind::property:
+        note(expr.span, fmt::format("of which cell? \"{}\" belongs to pieces", word),
+             fmt::format("say: {} of there", word));
+        return Type::unknown;
+    }
+  }
+  note(expr.span, fmt::format("nothing here is called \"{}\"", word),
+       didYouMean(word, namesInScope()));
+  return Type::unknown;
+}
+
+Type Types::call(Expr& expr) {
+  const Symbol* symbol = sheet_.find(expr.word);
+  if (symbol == nullptr || symbol->kind != SymbolKind::define) {
+    note(expr.span, fmt::format("there is no definition \"{}\"", expr.word),
+         didYouMean(expr.word, namesInScope(), "add it: define " + expr.word + "(x) = ..."));
+    return Type::unknown;
+  }
+  const DefineDecl& define = sheet_.tree.defines[symbol->index];
+  if (define.parameters.size() != expr.args.size()) {
+    note(expr.span, fmt::format("\"{}\" takes {}, not {}", expr.word,
+                                plural(static_cast<long long>(define.parameters.size()), "value"),
+                                expr.args.size()));
+    return Type::unknown;
+  }
+  if (++defineDepth_ > limits::defineDepth) {
+    note(expr.span, fmt::format("\"{}\" goes round in a circle", expr.word),
+         "a definition may not use itself, not even through others");
+    --defineDepth_;
+    return Type::unknown;
+  }
+  std::vector<std::pair<std::string, Type>> inner;
+  bool good = true;
+  for (std::size_t i = 0; i < expr.args.size(); ++i) {
+    Type type = valueOf(expr.args[i]);
+    good = good && type != Type::unknown;
+    inner.emplace_back(define.parameters[i].text, type);
+  }
+  Type type = Type::unknown;
+  if (good) {
+    std::swap(locals_, inner);
+    Expr body = define.body;
+    type = infer(body);
+    sheet_.tree.defines[symbol->index].body = std::move(body);  // with its types
+    std::swap(locals_, inner);
+  }
+  --defineDepth_;
+  return type;
+}
+
+Type Types::own(Expr& expr) {
+  Expr& inner = expr.args[0];
+  if (context_ == Context::constant) {
+    note(expr.span, fmt::format("`{}` has no place here: no side is meant", expr.word));
+    return Type::unknown;
+  }
+  if (inner.kind == ExprKind::name) {
+    if (inner.word == "reach") return inner.type = Type::set;
+    const Symbol* symbol = sheet_.find(inner.word);
+    if (symbol != nullptr) {
+      switch (symbol->kind) {
+        case SymbolKind::kind:
+        case SymbolKind::group:
+          return inner.type = Type::set;
+        case SymbolKind::zone:
+          if (sheet_.zoneBySide[symbol->index]) return inner.type = Type::set;
+          break;
+        case SymbolKind::mark:
+          if (sheet_.tree.marks[symbol->index].each) return inner.type = Type::set;
+          break;
+        case SymbolKind::number:
+          if (sheet_.tree.numbers[symbol->index].each) return inner.type = Type::number;
+          break;
+        case SymbolKind::define:
+          return inner.type = call(inner);
+        default:
+          break;
+      }
+      note(inner.span, fmt::format("\"{}\" is the same for both sides", inner.word),
+           fmt::format("leave out `{}`", expr.word));
+      return Type::unknown;
+    }
+    return name(inner);  // gives the message
+  }
+  if (inner.kind == ExprKind::call) return inner.type = call(inner);
+  note(expr.span, fmt::format("`{}` stands before a name", expr.word), "such as: my disc");
+  return Type::unknown;
+}
+
+Type Types::ofName(Expr& expr) {
+  Expr& what = expr.args[0];
+  Expr& of = expr.args[1];
+  if (what.kind == ExprKind::name && (what.word == "row-no" || what.word == "column-no"))
+    return want(of, Type::cell) ? Type::number : Type::unknown;
+  const Symbol* symbol =
+      what.kind == ExprKind::name || what.kind == ExprKind::call ? sheet_.find(what.word) : nullptr;
+  if (symbol != nullptr && symbol->kind == SymbolKind::property)
+    return want(of, Type::cell) ? Type::number : Type::unknown;
+  if (isSide(of)) {
+    of.type = Type::unknown;
+    // As for `my X`, with the side named outright.
+    Context context = context_;
+    if (context_ == Context::constant) context_ = Context::move;
+    Expr own;
+    own.kind = ExprKind::own;
+    own.word = "my";
+    own.span = expr.span;
+    own.args = {what};
+    Type type = this->own(own);
+    what = own.args[0];
+    context_ = context;
+    return type;
+  }
+  if (symbol == nullptr) {
+    note(what.span, fmt::format("nothing here is called \"{}\"", what.word),
+         didYouMean(what.word, namesInScope()));
+    return Type::unknown;
+  }
+  note(of.span, fmt::format("\"{}\" is no side", toText(of)),
+       fmt::format("there are: {}, {}", sheet_.tree.sides[0].text, sheet_.tree.sides[1].text));
+  return Type::unknown;
+}
+
+Type Types::either(Expr& expr) {
+  std::size_t before = found_.size();
+  for (Expr& arg : expr.args) {
+    const Symbol* symbol = arg.kind == ExprKind::number ? sheet_.find(arg.word) : nullptr;
+    if (symbol != nullptr && symbol->kind == SymbolKind::cell) arg.kind = ExprKind::name;
+    infer(arg);
+  }
+  if (found_.size() > before) return Type::unknown;
+  auto isSet = [](Type type) { return type == Type::set || type == Type::cell; };
+  Type left = expr.args[0].type, right = expr.args[1].type;
+  if (left == Type::truth && right == Type::truth) return Type::truth;
+  if (isSet(left) && isSet(right)) {
+    for (const Expr& arg : expr.args) {
+      if ((arg.kind == ExprKind::on || arg.kind == ExprKind::except) && !arg.bracketed) {
+        note(expr.span,
+             fmt::format("`or` and `{}` meet here without brackets",
+                         arg.kind == ExprKind::on ? "on" : "except"),
+             "write (A on B) or C, or A on (B or C)");
+        return Type::unknown;
+      }
+    }
+    return Type::set;
+  }
+  note(expr.span,
+       fmt::format("`or` joins two sets or two conditions, but here are {} and {}", typeName(left),
+                   typeName(right)),
+       "say `any S` to make a condition of a set");
+  return Type::unknown;
+}
+
+}  // namespace ninepegs::sheet
