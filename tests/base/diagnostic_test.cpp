@@ -8,7 +8,8 @@ namespace ninepegs {
 namespace {
 
 TEST(Diagnostic, ShowsPlaceLineCaretAndHint) {
-  Diagnostic one{{"ridge.pegs", 8, 17, 4, "  pick there in emty"}, "nothing is called \"emty\"",
+  Diagnostic one{{"ridge.pegs", 8, 17, 4, "  pick there in emty"},
+                 "nothing is called \"emty\"",
                  "did you mean \"empty\"?"};
   EXPECT_EQ(toText(one),
             "ridge.pegs:8:17: nothing is called \"emty\"\n"
@@ -45,7 +46,8 @@ TEST(Diagnostic, PrintsAtMostTwenty) {
   std::string text = toText(many);
   EXPECT_NE(text.find("... and 10 more"), std::string::npos);
   std::size_t count = 0;
-  for (std::size_t at = text.find("wrong"); at != std::string::npos; at = text.find("wrong", at + 1))
+  for (std::size_t at = text.find("wrong"); at != std::string::npos;
+       at = text.find("wrong", at + 1))
     ++count;
   EXPECT_EQ(count, 20u);
 }

@@ -30,7 +30,8 @@ TEST(Text, SymbolsOfAnyBytesJoinBackToThem) {
   Stream stream(3, 0);
   for (int round = 0; round < 500; ++round) {
     std::string bytes;
-    for (std::uint32_t i = stream.below(20); i > 0; --i) bytes += static_cast<char>(stream.below(256));
+    for (std::uint32_t i = stream.below(20); i > 0; --i)
+      bytes += static_cast<char>(stream.below(256));
     EXPECT_EQ(joined(utf8Symbols(bytes), ""), bytes);
   }
 }
@@ -53,7 +54,8 @@ TEST(Text, NaturalOrderIsAStrictOrder) {
   EXPECT_TRUE(naturalLess("9", "10"));
   EXPECT_TRUE(naturalLess("a", "a1"));
   // Irreflexive and antisymmetric on all pairs, transitive on all triples of a small alphabet.
-  std::vector<std::string> texts = {"", "a", "a1", "a01", "a1b", "a10", "a2", "b", "1", "01", "10", "1a", "001"};
+  std::vector<std::string> texts = {"",  "a", "a1", "a01", "a1b", "a10", "a2",
+                                    "b", "1", "01", "10",  "1a",  "001"};
   for (const std::string& x : texts) {
     EXPECT_FALSE(naturalLess(x, x));
     for (const std::string& y : texts) {
@@ -73,7 +75,8 @@ TEST(Text, WrapsBetweenWords) {
 TEST(Text, Numbers) {
   EXPECT_EQ(wholeNumber("42"), 42u);
   EXPECT_EQ(wholeNumber("0"), 0u);
-  for (const char* bad : {"", "-1", "+1", "1.5", "1 ", " 1", "1e3", "0x10", "99999999999999999999999"})
+  for (const char* bad :
+       {"", "-1", "+1", "1.5", "1 ", " 1", "1e3", "0x10", "99999999999999999999999"})
     EXPECT_FALSE(wholeNumber(bad).has_value()) << bad;
   EXPECT_FALSE(wholeNumber("11", 10).has_value());
   EXPECT_EQ(grouped(0), "0");

@@ -25,7 +25,8 @@ class BitsTest : public testing::Test {
   static Plain random(Stream& stream) {
     Plain model;
     std::uint32_t density = 1 + stream.below(8);
-    for (int i = 0; i < width * 64; ++i) model[i] = stream.below(8) < density && stream.below(8) < density;
+    for (int i = 0; i < width * 64; ++i)
+      model[i] = stream.below(8) < density && stream.below(8) < density;
     return model;
   }
 };

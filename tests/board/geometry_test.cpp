@@ -50,8 +50,8 @@ TEST(Geometry, NumberingCountsWhatIsLeft) {
 TEST(Geometry, StepsAgreeWithCoordinates) {
   for (bool left : {false, true}) {
     for (bool top : {false, true}) {
-      Geometry board = Geometry::square(
-          {.columns = 5, .rows = 4, .joinLeftRight = left, .joinTopBottom = top});
+      Geometry board =
+          Geometry::square({.columns = 5, .rows = 4, .joinLeftRight = left, .joinTopBottom = top});
       for (const Direction& way : board.directions()) {
         for (Cell cell = 0; cell < board.size(); ++cell) {
           int x = cell % 5 + way.dx, y = cell / 5 + way.dy;
@@ -101,8 +101,11 @@ TEST(Geometry, SymmetriesArePermutationsOfTheRightOrder) {
     int order;
   };
   Geometry board = Geometry::square({.columns = 4, .rows = 4});
-  for (Expectation one : {Expectation{"reflection of columns", 2}, {"reflection of rows", 2},
-                          {"half turn", 2}, {"quarter turn", 4}, {"transposition", 2}}) {
+  for (Expectation one : {Expectation{"reflection of columns", 2},
+                          {"reflection of rows", 2},
+                          {"half turn", 2},
+                          {"quarter turn", 4},
+                          {"transposition", 2}}) {
     std::vector<Symmetry> found = board.symmetries(one.name);
     ASSERT_EQ(found.size(), 1u) << one.name;
     const std::vector<Cell>& image = found[0].image;

@@ -38,9 +38,11 @@ INSTANTIATE_TEST_SUITE_P(
         Reason{"tic-tac-toe", "5", "5", "5 is taken: a peg of Cross stands there"},
         Reason{"tic-tac-toe", "5", "0", "there is no cell \"0\"; cells run from 1 to 9"},
         Reason{"tic-tac-toe", "5", "10", "there is no cell \"10\""},
-        Reason{"tic-tac-toe", "5", "-1", "is negative"}, Reason{"tic-tac-toe", "5", " - 1", "is negative"},
+        Reason{"tic-tac-toe", "5", "-1", "is negative"},
+        Reason{"tic-tac-toe", "5", " - 1", "is negative"},
         Reason{"tic-tac-toe", "5", "a1", "is no legal move here"},
-        Reason{"tic-tac-toe", "1, 4, 2, 5, 3", "6", "the game is over (Cross wins: three in a line)"},
+        Reason{"tic-tac-toe", "1, 4, 2, 5, 3", "6",
+               "the game is over (Cross wins: three in a line)"},
         Reason{"tic-tac-toe", "", "", "no move was given"},
         Reason{"connect-four", "d, d, d, d, d, d", "d", "column d is full"},
         Reason{"connect-four", "", "h", "there is no column \"h\"; columns run from a to g"},
@@ -54,7 +56,8 @@ INSTANTIATE_TEST_SUITE_P(
 
 TEST(MoveText, APlayedListPointsAtTheMoveThatFails) {
   std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
-  EXPECT_EQ(game->positionText(playMoves(*game, game->start(), "  ", "--after")), "3/3/3; Cross to move");
+  EXPECT_EQ(game->positionText(playMoves(*game, game->start(), "  ", "--after")),
+            "3/3/3; Cross to move");
   try {
     playMoves(*game, game->start(), "5, 1, 5, 9", "--after");
     FAIL();

@@ -31,7 +31,8 @@ TEST(PositionText, TakesDotsAndNumbersAndWords) {
   EXPECT_EQ(one, two);
   Position words = game->readPosition(
       "walker of Slate a6 b6 c6 d6 e6; guide of Slate c5; guide of Amber c2; "
-      "walker of Amber a1, b1, c1, d1, e1; Slate to move", "test");
+      "walker of Amber a1, b1, c1, d1, e1; Slate to move",
+      "test");
   EXPECT_EQ(words, two);
   EXPECT_EQ(game->toMove(game->readPosition("5/5/5/5/2g2/wwwww", "test")), 0);
 }
@@ -58,16 +59,17 @@ TEST_P(WrongPosition, IsRefusedWithItsPlace) {
 
 INSTANTIATE_TEST_SUITE_P(
     Texts, WrongPosition,
-    testing::Values(Wrong{"", 0, "empty"}, Wrong{"3/3", 3, "2 rows"}, Wrong{"3/3/3/3", 7, "4 rows"},
-                    Wrong{"3/4/3", 3, "do not fit"}, Wrong{"3/2/3", 3, "2 cells"},
-                    Wrong{"3/XX2/3", 5, "longer"}, Wrong{"3/0XXX/3", 3, "do not fit"},
-                    Wrong{"3/1Z1/3", 4, "no piece"}, Wrong{"3/1X1/3; Cros to move", 10, "no side"},
-                    Wrong{"3/3/3; Cross to move; Cross to move", 22, "second time"},
-                    Wrong{"3/3/3; crown a1", 8, "no line that begins"},
-                    Wrong{"3/3/3; peg 5", 8, "whose"}, Wrong{"3/3/3; peg of Cross 12", 21, "no cell"},
-                    Wrong{"3/3/3; peg of Cros 5", 15, "no side"},
-                    Wrong{"3/1X1/3; peg of Nought 5", 24, "two pieces"}, Wrong{"_2/3/3", 1, "has a cell"},
-                    Wrong{"3/99999999999999999999999/3", 3, "do not fit"}, Wrong{"////////", 9, "9 rows"}));
+    testing::Values(
+        Wrong{"", 0, "empty"}, Wrong{"3/3", 3, "2 rows"}, Wrong{"3/3/3/3", 7, "4 rows"},
+        Wrong{"3/4/3", 3, "do not fit"}, Wrong{"3/2/3", 3, "2 cells"},
+        Wrong{"3/XX2/3", 5, "longer"}, Wrong{"3/0XXX/3", 3, "do not fit"},
+        Wrong{"3/1Z1/3", 4, "no piece"}, Wrong{"3/1X1/3; Cros to move", 10, "no side"},
+        Wrong{"3/3/3; Cross to move; Cross to move", 22, "second time"},
+        Wrong{"3/3/3; crown a1", 8, "no line that begins"}, Wrong{"3/3/3; peg 5", 8, "whose"},
+        Wrong{"3/3/3; peg of Cross 12", 21, "no cell"},
+        Wrong{"3/3/3; peg of Cros 5", 15, "no side"},
+        Wrong{"3/1X1/3; peg of Nought 5", 24, "two pieces"}, Wrong{"_2/3/3", 1, "has a cell"},
+        Wrong{"3/99999999999999999999999/3", 3, "do not fit"}, Wrong{"////////", 9, "9 rows"}));
 
 TEST(PositionText, RefusesWhatIsNoLine) {
   std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
@@ -78,8 +80,10 @@ TEST(PositionText, RefusesWhatIsNoLine) {
 }
 
 TEST(PositionText, RandomTextsNeverCrash) {
-  std::vector<std::shared_ptr<const Game>> games = {test::shipped("tic-tac-toe"), test::shipped("hut-pass")};
-  const std::string symbols = "XOwmgu.123459/;_ ,-of Amber to moveCrossSlate peg walker a1b2\xc3\xa4";
+  std::vector<std::shared_ptr<const Game>> games = {test::shipped("tic-tac-toe"),
+                                                    test::shipped("hut-pass")};
+  const std::string symbols =
+      "XOwmgu.123459/;_ ,-of Amber to moveCrossSlate peg walker a1b2\xc3\xa4";
   Stream stream(31, 0);
   for (int round = 0; round < 20000; ++round) {
     std::string text;

@@ -17,7 +17,8 @@ std::vector<std::string> sorted(std::vector<std::string> texts) {
 
 // Random games played on both: the same moves at every ply, the same end.
 template <class Plain>
-void sameGames(const std::string& name, int games, const std::function<bool(const Plain&)>& firstWon) {
+void sameGames(const std::string& name, int games,
+               const std::function<bool(const Plain&)>& firstWon) {
   std::shared_ptr<const Game> game = test::shipped(name);
   for (int number = 0; number < games; ++number) {
     Stream stream(17, static_cast<std::uint64_t>(number));
@@ -65,10 +66,12 @@ TEST(SheetGame, PlayoutsEqualThePlayoutsOfAnyGame) {
 TEST(SheetGame, PlayoutsWithManyBundlesOfMovesAreThePlainOnesToo) {
   // 100 pieces with a bundle of moves each: more than the fast way keeps aside.
   std::string picture;
-  for (int y = 0; y < 11; ++y) picture += y % 2 == 0 ? "  o o o o o o o o o o o\n" : "  . . . . . . . . . . .\n";
-  std::string text = "game many\nsides Amber and Slate\nboard square 11 x 11\npiece peg o x\nstart\n" + picture +
-                     "move go\n  pick here in occupied\n  pick there in empty on step any from here\n"
-                     "  shift here to there\nends\n  draw \"alone\" when count occupied = 1\n";
+  for (int y = 0; y < 11; ++y)
+    picture += y % 2 == 0 ? "  o o o o o o o o o o o\n" : "  . . . . . . . . . . .\n";
+  std::string text =
+      "game many\nsides Amber and Slate\nboard square 11 x 11\npiece peg o x\nstart\n" + picture +
+      "move go\n  pick here in occupied\n  pick there in empty on step any from here\n"
+      "  shift here to there\nends\n  draw \"alone\" when count occupied = 1\n";
   std::shared_ptr<const SheetGame> game = test::fromText(text);
   for (std::uint64_t number = 0; number < 5; ++number) {
     Stream one(4, number), two(4, number);
@@ -183,7 +186,8 @@ ends
   EXPECT_EQ(moveTexts(*game, position), (std::vector<std::string>{"a2", "a2-b3"}));
   Position over = playMoves(*game, position, "a2", "test");
   EXPECT_EQ(game->positionText(over),
-            "4/ox2/O3/oo2; met a2; held of Amber a2; tally 1; own of Amber 1; own of Slate 5; Amber to move");
+            "4/ox2/O3/oo2; met a2; held of Amber a2; tally 1; own of Amber 1; own of Slate 5; "
+            "Amber to move");
   Position hop = playMoves(*game, position, "a2-b3", "test");
   EXPECT_EQ(game->positionText(hop), "4/xo2/4/oo2; tally -3; own of Amber 1; Slate to move");
   EXPECT_EQ(moveTexts(*game, hop), std::vector<std::string>{"pass"});
@@ -192,9 +196,10 @@ ends
 }
 
 TEST(SheetGame, ChoicesOfKinds) {
-  std::shared_ptr<const SheetGame> game = test::fromText(test::sheetWith(
-      "move carve\n  pick there in corner on empty\n  choose what from saw, peg\n  put what on there\n"
-      "  written as what \"@\" there\n"));
+  std::shared_ptr<const SheetGame> game =
+      test::fromText(test::sheetWith("move carve\n  pick there in corner on empty\n  choose what "
+                                     "from saw, peg\n  put what on there\n"
+                                     "  written as what \"@\" there\n"));
   std::vector<std::string> texts = moveTexts(*game, game->start());
   EXPECT_NE(std::find(texts.begin(), texts.end(), "saw@a1"), texts.end());
   Position position = playMoves(*game, game->start(), "saw@e4, peg@a1", "test");
@@ -211,10 +216,11 @@ TEST(SheetGame, AllMembersOfAnEndAreTold) {
 }
 
 TEST(SheetGame, LeadersAndLosers) {
-  std::string text = "game count-up\nsides Amber and Slate\nboard square 2 x 2\npiece peg o x\n"
-                     "move place\n  pick there in empty\n  put peg on there\n"
-                     "ends\n  Slate loses \"corner\" when a1 in peg of Slate\n"
-                     "  leader in count mine wins \"more\" or draw \"level\" when no empty\n";
+  std::string text =
+      "game count-up\nsides Amber and Slate\nboard square 2 x 2\npiece peg o x\n"
+      "move place\n  pick there in empty\n  put peg on there\n"
+      "ends\n  Slate loses \"corner\" when a1 in peg of Slate\n"
+      "  leader in count mine wins \"more\" or draw \"level\" when no empty\n";
   std::shared_ptr<const SheetGame> game = test::fromText(text);
   auto ending = [&](const char* position) {
     return resultText(*game, game->result(game->readPosition(position, "test")));
@@ -226,9 +232,10 @@ TEST(SheetGame, LeadersAndLosers) {
 }
 
 TEST(SheetGame, VariantsReplaceSections) {
-  std::string text = test::sheetWith("") +
-                     "variant small \"on four cells\"\n  board square 2 x 2\n  ends\n    draw \"half\" when count "
-                     "occupied = 2\n";
+  std::string text =
+      test::sheetWith("") +
+      "variant small \"on four cells\"\n  board square 2 x 2\n  ends\n    draw \"half\" when count "
+      "occupied = 2\n";
   EXPECT_EQ(test::fromText(text)->board().size(), 20);
   std::shared_ptr<const Game> small = test::fromText(text)->variant("small");
   EXPECT_EQ(small->board().size(), 4);

@@ -43,9 +43,10 @@ TEST(Docs, LanguageSamplesCompile) {
 TEST(Docs, LimitsAreTheOnesInForce) {
   std::string text = readFile(std::string(NINEPEGS_SOURCE) + "/docs/language.md", 1'000'000);
   for (const std::string& number :
-       {std::to_string(limits::cells), std::to_string(limits::kinds), std::to_string(limits::lineBytes),
-        std::to_string(limits::nesting), std::to_string(limits::memoryWords),
-        std::to_string(limits::choices), std::to_string(limits::moveGroups)})
+       {std::to_string(limits::cells), std::to_string(limits::kinds),
+        std::to_string(limits::lineBytes), std::to_string(limits::nesting),
+        std::to_string(limits::memoryWords), std::to_string(limits::choices),
+        std::to_string(limits::moveGroups)})
     EXPECT_NE(text.find(number, text.find("## Limits")), std::string::npos) << number;
 }
 

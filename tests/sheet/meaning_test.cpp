@@ -78,7 +78,8 @@ std::vector<Cells> linesIn(const Plain& b, int length, const Cells& in, const Wa
     for (auto [dx, dy] : ways) {
       Cells run;
       int at = start;
-      while (static_cast<int>(run.size()) < length && at >= 0 && in.count(at) > 0 && run.count(at) == 0) {
+      while (static_cast<int>(run.size()) < length && at >= 0 && in.count(at) > 0 &&
+             run.count(at) == 0) {
         run.insert(at);
         at = b.step(at, dx, dy);
       }
@@ -106,57 +107,75 @@ const std::vector<Sample>& samples() {
       {"theirs", [](const Plain& b, int me) { return of(b, 1 - me); }},
       {"empty", [](const Plain& b, int) { return empty(b); }},
       {"occupied", [](const Plain& b, int) { return either(of(b, 0), of(b, 1)); }},
-      {"my saw", [](const Plain& b, int me) {
+      {"my saw",
+       [](const Plain& b, int me) {
          return where(b, [&](int c) { return b.side[c] == me && b.kind[c] == 1; });
        }},
-      {"peg of Slate", [](const Plain& b, int) {
+      {"peg of Slate",
+       [](const Plain& b, int) {
          return where(b, [&](int c) { return b.side[c] == 1 && b.kind[c] == 0; });
        }},
       {"saw", [](const Plain& b, int) { return where(b, [&](int c) { return b.kind[c] == 1; }); }},
       {"my tool", [](const Plain& b, int me) { return of(b, me); }},
-      {"north of mine", [](const Plain& b, int me) { return moved(b, of(b, me), {{0, 1}}); }},
+      {"north of mine",
+       [](const Plain& b, int me) {
+         return moved(b, of(b, me), {{0, 1}});
+       }},
       {"southwest of theirs",
-       [](const Plain& b, int me) { return moved(b, of(b, 1 - me), {{-1, -1}}); }},
-      {"forward of mine", [](const Plain& b, int me) {
+       [](const Plain& b, int me) {
+         return moved(b, of(b, 1 - me), {{-1, -1}});
+       }},
+      {"forward of mine",
+       [](const Plain& b, int me) {
          return moved(b, of(b, me), {{0, me == 0 ? 1 : -1}});
        }},
-      {"backward of mine", [](const Plain& b, int me) {
+      {"backward of mine",
+       [](const Plain& b, int me) {
          return moved(b, of(b, me), {{0, me == 0 ? -1 : 1}});
        }},
-      {"step forward-diagonal from mine", [](const Plain& b, int me) {
+      {"step forward-diagonal from mine",
+       [](const Plain& b, int me) {
          int up = me == 0 ? 1 : -1;
          return moved(b, of(b, me), {{-1, up}, {1, up}});
        }},
-      {"step any from theirs", [](const Plain& b, int me) { return moved(b, of(b, 1 - me), anyWay); }},
-      {"leap 1 2 from my saw", [](const Plain& b, int me) {
+      {"step any from theirs",
+       [](const Plain& b, int me) { return moved(b, of(b, 1 - me), anyWay); }},
+      {"leap 1 2 from my saw",
+       [](const Plain& b, int me) {
          return moved(b, where(b, [&](int c) { return b.side[c] == me && b.kind[c] == 1; }),
                       {{1, 2}, {2, 1}, {2, -1}, {1, -2}, {-1, -2}, {-2, -1}, {-2, 1}, {-1, 2}});
        }},
       {"slide orthogonal from mine",
        [](const Plain& b, int me) { return slid(b, of(b, me), orthogonal, empty(b)); }},
-      {"slide diagonal from theirs through (empty or mine)", [](const Plain& b, int me) {
+      {"slide diagonal from theirs through (empty or mine)",
+       [](const Plain& b, int me) {
          return slid(b, of(b, 1 - me), diagonal, either(empty(b), of(b, me)));
        }},
-      {"my reach", [](const Plain& b, int me) {
+      {"my reach",
+       [](const Plain& b, int me) {
          auto kind = [&](int k) {
            return where(b, [&](int c) { return b.side[c] == me && b.kind[c] == k; });
          };
          return either(moved(b, kind(0), orthogonal), slid(b, kind(1), diagonal, empty(b)));
        }},
-      {"cells c in mine where any (reach of c on theirs)", [](const Plain& b, int me) {
+      {"cells c in mine where any (reach of c on theirs)",
+       [](const Plain& b, int me) {
          return where(b, [&](int c) {
            if (b.side[c] != me) return false;
-           Cells reach = b.kind[c] == 0 ? moved(b, {c}, orthogonal) : slid(b, {c}, diagonal, empty(b));
+           Cells reach =
+               b.kind[c] == 0 ? moved(b, {c}, orthogonal) : slid(b, {c}, diagonal, empty(b));
            return !both(reach, of(b, 1 - me)).empty();
          });
        }},
-      {"(lines of 3 in (mine or empty)) on all", [](const Plain& b, int me) {
+      {"(lines of 3 in (mine or empty)) on all",
+       [](const Plain& b, int me) {
          Cells out;
          for (const Cells& line : linesIn(b, 3, either(of(b, me), empty(b)), anyWay))
            out = either(out, line);
          return out;
        }},
-      {"(lines of 4 in (empty or theirs) along orthogonal) on all", [](const Plain& b, int me) {
+      {"(lines of 4 in (empty or theirs) along orthogonal) on all",
+       [](const Plain& b, int me) {
          Cells out;
          for (const Cells& line : linesIn(b, 4, either(of(b, 1 - me), empty(b)), orthogonal))
            out = either(out, line);
@@ -170,37 +189,46 @@ const std::vector<Sample>& samples() {
          });
          return spread(b, both(of(b, me), edge), either(of(b, me), empty(b)), orthogonal);
        }},
-      {"(odd columns on rows 2 to 3) or corner", [](const Plain& b, int) {
+      {"(odd columns on rows 2 to 3) or corner",
+       [](const Plain& b, int) {
          return where(b, [&](int c) {
            int x = c % b.columns + 1, y = c / b.columns + 1;
            bool corner = (x == 1 || x == b.columns) && (y == 1 || y == b.rows);
            return (x % 2 == 1 && (y == 2 || y == 3)) || corner;
          });
        }},
-      {"dark except light-free", [](const Plain& b, int) {
-         return where(b, [&](int c) { return (c % b.columns + c / b.columns) % 2 == 0 && c / b.columns != 0; });
+      {"dark except light-free",
+       [](const Plain& b, int) {
+         return where(b, [&](int c) {
+           return (c % b.columns + c / b.columns) % 2 == 0 && c / b.columns != 0;
+         });
        }},
-      {"if count mine > count theirs then mine else empty", [](const Plain& b, int me) {
+      {"if count mine > count theirs then mine else empty",
+       [](const Plain& b, int me) {
          return of(b, me).size() > of(b, 1 - me).size() ? of(b, me) : empty(b);
        }},
-      {"my half on empty", [](const Plain& b, int me) {
+      {"my half on empty",
+       [](const Plain& b, int me) {
          return where(b, [&](int c) {
            int y = c / b.columns + 1;
            return b.side[c] < 0 && (me == 0 ? y <= 2 : y > b.rows - 2);
          });
        }},
-      {"near(theirs) except mine", [](const Plain& b, int me) {
+      {"near(theirs) except mine",
+       [](const Plain& b, int me) {
          Cells out;
          for (int c : moved(b, of(b, 1 - me), orthogonal))
            if (b.side[c] != me) out.insert(c);
          return out;
        }},
-      {"cells c in empty where any (bracketed theirs from c by mine)", [](const Plain& b, int me) {
+      {"cells c in empty where any (bracketed theirs from c by mine)",
+       [](const Plain& b, int me) {
          return where(b, [&](int c) {
            if (b.side[c] >= 0) return false;
            for (auto [dx, dy] : anyWay) {
              int at = b.step(c, dx, dy), length = 0;
-             while (at >= 0 && b.side[at] == 1 - me && length < 99) at = b.step(at, dx, dy), ++length;
+             while (at >= 0 && b.side[at] == 1 - me && length < 99)
+               at = b.step(at, dx, dy), ++length;
              if (length > 0 && length < 99 && at >= 0 && b.side[at] == me) return true;
            }
            return false;
@@ -226,12 +254,13 @@ TEST_P(Meaning, AgreesWithPlainLoops) {
   for (const Sample& sample : samples()) {
     // How many cells, and a number that tells which.
     text += std::string("  count (") + sample.text + ") never shrinks\n";
-    text += std::string("  total (row-no of q * 40 + column-no of q) * (row-no of q * 40 + column-no of q)"
-                        " for q in (") +
+    text += std::string(
+                "  total (row-no of q * 40 + column-no of q) * (row-no of q * 40 + column-no of q)"
+                " for q in (") +
             sample.text + ") never shrinks\n";
   }
-  std::string board = "square " + std::to_string(shape.columns) + " x " + std::to_string(shape.rows) +
-                      shape.option;
+  std::string board =
+      "square " + std::to_string(shape.columns) + " x " + std::to_string(shape.rows) + shape.option;
   std::shared_ptr<const SheetGame> game = test::fromText(test::sheetWith(text, board));
   Stream stream(11, static_cast<std::uint64_t>(shape.columns * 100 + shape.rows));
   for (int round = 0; round < 60; ++round) {
@@ -263,7 +292,8 @@ TEST_P(Meaning, AgreesWithPlainLoops) {
           std::int64_t code = (cell / shape.columns + 1) * 40 + cell % shape.columns + 1;
           which += code * code;
         }
-        ASSERT_EQ(game->invariantValue(2 * i, position, me), static_cast<std::int64_t>(expected.size()))
+        ASSERT_EQ(game->invariantValue(2 * i, position, me),
+                  static_cast<std::int64_t>(expected.size()))
             << samples()[i].text << " for side " << me << " in " << picture;
         ASSERT_EQ(game->invariantValue(2 * i + 1, position, me), which)
             << samples()[i].text << " for side " << me << " in " << picture;
@@ -272,16 +302,15 @@ TEST_P(Meaning, AgreesWithPlainLoops) {
   }
 }
 
-INSTANTIATE_TEST_SUITE_P(Boards, Meaning,
-                         testing::Values(Shape{5, 4, ""}, Shape{8, 8, ""}, Shape{9, 9, ""},
-                                         Shape{15, 15, ""}, Shape{20, 20, ""},
-                                         Shape{6, 5, ", joined left to right"},
-                                         Shape{5, 7, ", joined left to right, joined top to bottom"}));
+INSTANTIATE_TEST_SUITE_P(
+    Boards, Meaning,
+    testing::Values(Shape{5, 4, ""}, Shape{8, 8, ""}, Shape{9, 9, ""}, Shape{15, 15, ""},
+                    Shape{20, 20, ""}, Shape{6, 5, ", joined left to right"},
+                    Shape{5, 7, ", joined left to right, joined top to bottom"}));
 
 std::int64_t number(const std::string& expression, const std::string& position, int side = 0) {
-  std::shared_ptr<const SheetGame> game =
-      test::fromText(test::sheetWith("number tally\nnumber own each\nmark spot\nalways\n  " +
-                                     expression + " never shrinks\n"));
+  std::shared_ptr<const SheetGame> game = test::fromText(test::sheetWith(
+      "number tally\nnumber own each\nmark spot\nalways\n  " + expression + " never shrinks\n"));
   return game->invariantValue(0, game->readPosition(position, "test"), side);
 }
 
@@ -333,9 +362,12 @@ TEST(Conditions, TruthTables) {
     const char* op;
     bool less, equal, greater;
   };
-  for (Comparison c : {Comparison{"=", false, true, false}, {"!=", true, false, true},
-                       {"<", true, false, false}, {"<=", true, true, false},
-                       {">", false, false, true}, {">=", false, true, true}}) {
+  for (Comparison c : {Comparison{"=", false, true, false},
+                       {"!=", true, false, true},
+                       {"<", true, false, false},
+                       {"<=", true, true, false},
+                       {">", false, false, true},
+                       {">=", false, true, true}}) {
     for (const char* negated : {"", "not "}) {
       bool flip = *negated != '\0';
       auto test = [&](const char* a, const char* b) {

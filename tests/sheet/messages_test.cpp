@@ -31,10 +31,11 @@ INSTANTIATE_TEST_SUITE_P(
         Wrong{"zone far = emty", 6, 12, "nothing here is called \"emty\"", "\"empty\""},
         Wrong{"zone far = empty", 6, 12, "depends on the pieces", ""},
         Wrong{"zone far = row 9", 6, 12, "no cells", "5 columns and 4 rows"},
-        Wrong{"zone far = row 1 for Ambre, row 2 for Slate", 6, 22, "\"Ambre\" is no side", "Amber"},
+        Wrong{"zone far = row 1 for Ambre, row 2 for Slate", 6, 22, "\"Ambre\" is no side",
+              "Amber"},
         Wrong{"zone far = row 1 for Amber", 6, 6, "not given for both sides", ""},
-        Wrong{"zone far = row 1 for Amber, row 4 for Slate\ndefine x = far", 7, 12, "differs by side",
-              "my far"},
+        Wrong{"zone far = row 1 for Amber, row 4 for Slate\ndefine x = far", 7, 12,
+              "differs by side", "my far"},
         Wrong{"zone a1 = row 1", 6, 6, "label of a cell", "another name"},
         Wrong{"zone peg = row 1", 6, 6, "declared a second time", ""},
         Wrong{"zone move = row 1", 6, 6, "word of the language", ""},
@@ -54,8 +55,8 @@ INSTANTIATE_TEST_SUITE_P(
         Wrong{"define x = slide any", 6, 12, "from where", "step any from here"},
         Wrong{"define x = stuck", 6, 12, "only in `ends`", ""},
         Wrong{"define x = near(mine)", 6, 12, "no definition \"near\"", "define near(x)"},
-        Wrong{"define near(s) = step any from s\ndefine x = near(mine, edge)", 7, 12, "takes 1 value, not 2",
-              ""},
+        Wrong{"define near(s) = step any from s\ndefine x = near(mine, edge)", 7, 12,
+              "takes 1 value, not 2", ""},
         Wrong{"define x = leap 0 0 from mine", 6, 12, "not both 0", ""},
         Wrong{"define x = 99999999999999999999", 6, 12, "too large", ""},
         Wrong{"facing up for Amber", 6, 8, "no direction to face", "north"},
@@ -67,17 +68,21 @@ INSTANTIATE_TEST_SUITE_P(
         Wrong{"always\n  any mine never grows", 7, 3, "a number should stand here", ""},
         Wrong{"worth any mine", 6, 7, "a number should stand here", ""},
         Wrong{"start\n  . . . . .\n  . . . . .\n  . . . . .", 9, 3, "the picture has 3 rows", ""},
-        Wrong{"start\n  . . . . .\n  . . ? . .\n  . . . . .\n  . . . . .", 8, 7, "no piece of this game",
-              "o x s z"},
-        Wrong{"start\n  . . . .\n  . . . . .\n  . . . . .\n  . . . . .", 7, 3, "this row has 4 cells", ""},
-        Wrong{"start\n  . . . . . .\n  . . . . .\n  . . . . .\n  . . . . .", 7, 13, "longer than", ""},
+        Wrong{"start\n  . . . . .\n  . . ? . .\n  . . . . .\n  . . . . .", 8, 7,
+              "no piece of this game", "o x s z"},
+        Wrong{"start\n  . . . .\n  . . . . .\n  . . . . .\n  . . . . .", 7, 3,
+              "this row has 4 cells", ""},
+        Wrong{"start\n  . . . . . .\n  . . . . .\n  . . . . .\n  . . . . .", 7, 13, "longer than",
+              ""},
         Wrong{"case \"x\"\n  expect lgal 5", 7, 15, "\"to\" should stand here", "legal MOVES"},
         Wrong{"case \"x\"\n  expct ongoing", 7, 3, "no line that begins", "expect"},
         Wrong{"case \"x\"\n  expect Ambre wins", 7, 10, "\"Ambre\" is no side", "Amber"},
         Wrong{"case \"x\"\n  expect draw \"ful\"", 7, 3, "no end is called \"ful\"", "full"},
-        Wrong{"case \"x\"\n  expect sequences 1 to 3 = 1 2", 7, 29, "3 numbers should stand here", ""},
+        Wrong{"case \"x\"\n  expect sequences 1 to 3 = 1 2", 7, 29, "3 numbers should stand here",
+              ""},
         Wrong{"case \"x\"\n  in variant ring\n  expect ongoing", 7, 14, "no variant \"ring\"", ""},
-        Wrong{"case \"x\"\n  position peg of Amber z9\n  expect ongoing", 7, 25, "no cell \"z9\"", "a1"},
+        Wrong{"case \"x\"\n  position peg of Amber z9\n  expect ongoing", 7, 25, "no cell \"z9\"",
+              "a1"},
         Wrong{"case \"open", 6, 6, "no closing quote", ""},
         Wrong{"title \"a\"\ntitle \"b\"", 7, 1, "a second time", ""},
         Wrong{"  zone far = row 1", 6, 3, "no further lines", ""},
@@ -93,8 +98,8 @@ struct WrongMove {
 class MoveMessages : public testing::TestWithParam<WrongMove> {};
 
 TEST_P(MoveMessages, PointAtTheFault) {
-  std::vector<Diagnostic> found =
-      test::messages(test::sheetWith(std::string("mark spot each\nnumber tally\nmove go\n") + GetParam().body));
+  std::vector<Diagnostic> found = test::messages(
+      test::sheetWith(std::string("mark spot each\nnumber tally\nmove go\n") + GetParam().body));
   ASSERT_FALSE(found.empty());
   EXPECT_EQ(found[0].place.line, GetParam().line) << toText(found[0]);
   EXPECT_EQ(found[0].place.column, GetParam().column) << toText(found[0]);
@@ -108,14 +113,16 @@ INSTANTIATE_TEST_SUITE_P(
         WrongMove{"  pick here in mien", 9, 16, "\"mien\""},
         WrongMove{"  pick here in any mine", 9, 16, "a set of cells should stand here"},
         WrongMove{"  pick peg in mine", 9, 8, "already a name of this sheet"},
-        WrongMove{"  pick here in mine\n  pick here in empty", 10, 8, "already a name in this move"},
+        WrongMove{"  pick here in mine\n  pick here in empty", 10, 8,
+                  "already a name in this move"},
         WrongMove{"  pick here in mine\n  put pge on here", 10, 7, "\"pge\""},
         WrongMove{"  pick here in mine\n  need here", 10, 8, "a condition should stand here"},
         WrongMove{"  pick here in mine\n  add here to spot", 10, 15, "say whose"},
         WrongMove{"  pick here in mine\n  add here to tally", 10, 15, "no mark"},
         WrongMove{"  pick here in mine\n  set my tally to 1", 10, 10, "one for both sides"},
         WrongMove{"  pick here in mine\n  take here\n  need any mine", 11, 3, "cannot run it yet"},
-        WrongMove{"  pick here in mine\n  take here\n  pick there in empty", 11, 3, "cannot run it yet"},
+        WrongMove{"  pick here in mine\n  take here\n  pick there in empty", 11, 3,
+                  "cannot run it yet"},
         WrongMove{"  pick here in mine\n  when any theirs\n    pick there in empty", 11, 5,
                   "cannot run it yet"},
         WrongMove{"  pick here in mine\n  otherwise\n    take here", 10, 3, "no `when`"},
@@ -155,11 +162,42 @@ TEST(Messages, WholeSheet) {
   EXPECT_NE(with("5 x 4", "5 x 4 x 2").find("several levels"), std::string::npos);
   EXPECT_NE(with("square 5 x 4", "hexagon 3").find("cannot build it yet"), std::string::npos);
   EXPECT_NE(with("5 x 4", "5 x 4, without all").find("without any cell"), std::string::npos);
-  EXPECT_NE(with("5 x 4", "5 x 4, without mine").find("must not depend on pieces"), std::string::npos);
+  EXPECT_NE(with("5 x 4", "5 x 4, without mine").find("must not depend on pieces"),
+            std::string::npos);
   EXPECT_NE(with("Amber and Slate", "Amber and Amber").find("a second time"), std::string::npos);
   EXPECT_NE(with("no empty", "any empty").find("over before the first move"), std::string::npos);
   EXPECT_NE(with("no empty", "no emtpy").find("emtpy"), std::string::npos);
-  EXPECT_NE(with("draw \"full\" when", "Ambre wins \"full\" when").find("no side"), std::string::npos);
+  EXPECT_NE(with("draw \"full\" when", "Ambre wins \"full\" when").find("no side"),
+            std::string::npos);
+}
+
+TEST(Messages, DefinitionsThatMultiplyAreRefused) {
+  std::string text = "define d0 = mine\n";
+  for (int i = 1; i < 30; ++i)
+    text += "define d" + std::to_string(i) + " = d" + std::to_string(i - 1) + " or d" +
+            std::to_string(i - 1) + "\n";
+  std::vector<Diagnostic> found = test::messages(test::sheetWith(text));
+  ASSERT_FALSE(found.empty());
+  EXPECT_NE(toText(found).find("more than 20000 times"), std::string::npos) << toText(found);
+}
+
+TEST(Messages, LoopsThatTakeTooLongAreRefused) {
+  std::string picks = "move wander\n";
+  for (char name = 'p'; name < 'z'; ++name) picks += std::string("  pick ") + name + " in all\n";
+  picks += "  need no occupied and any occupied\n  take p\n";
+  std::shared_ptr<const SheetGame> game = test::fromText(test::sheetWith(picks, "square 8 x 8"));
+  MoveList moves;
+  try {
+    game->listMoves(game->start(), moves);
+    FAIL();
+  } catch (const BadInput& error) {
+    EXPECT_GE(error.diagnostics()[0].place.line, 7);
+    EXPECT_NE(std::string(error.what()).find("one by one"), std::string::npos);
+  }
+  std::string sum = "1";
+  for (char name = 'p'; name < 'x'; ++name) sum = "(total " + sum + " for " + name + " in all)";
+  game = test::fromText(test::sheetWith("worth " + sum + "\n", "square 16 x 16"));
+  EXPECT_THROW(game->worth(game->start(), 0), BadInput);
 }
 
 TEST(Messages, VariantsAreChecked) {
@@ -175,9 +213,11 @@ TEST(Messages, DamagedSheetsNeverCrash) {
   std::vector<std::string> sheets;
   for (const char* name : {"tic-tac-toe", "connect-four", "hut-pass"})
     sheets.push_back(readFile(test::shippedSheet(name), limits::sheetBytes));
-  std::vector<std::string> words = {"of", "(", ")", "in", "any", "count", "on", "except", "\"", "#", ",",
-                                    "99999999999", "-1", "mine", "pick", "\n", "  ", "when", "lines", "step",
-                                    "from", "if", "then", "else", "=", "\xff", "\xc3\xa4", "variant", "/", ";"};
+  std::vector<std::string> words = {"of",    "(",      ")",        "in",      "any",  "count",
+                                    "on",    "except", "\"",       "#",       ",",    "99999999999",
+                                    "-1",    "mine",   "pick",     "\n",      "  ",   "when",
+                                    "lines", "step",   "from",     "if",      "then", "else",
+                                    "=",     "\xff",   "\xc3\xa4", "variant", "/",    ";"};
   Stream stream(21, 0);
   int games = 0, refused = 0;
   for (int round = 0; round < 3000; ++round) {
@@ -186,10 +226,18 @@ TEST(Messages, DamagedSheetsNeverCrash) {
       std::size_t at = stream.below(static_cast<std::uint32_t>(text.size()));
       std::size_t length = std::min<std::size_t>(stream.below(12), text.size() - at);
       switch (stream.below(4)) {
-        case 0: text.erase(at, length); break;
-        case 1: text.insert(at, words[stream.below(static_cast<std::uint32_t>(words.size()))]); break;
-        case 2: text.insert(at, text.substr(stream.below(static_cast<std::uint32_t>(text.size())), 20)); break;
-        default: text.resize(at + 1); break;
+        case 0:
+          text.erase(at, length);
+          break;
+        case 1:
+          text.insert(at, words[stream.below(static_cast<std::uint32_t>(words.size()))]);
+          break;
+        case 2:
+          text.insert(at, text.substr(stream.below(static_cast<std::uint32_t>(text.size())), 20));
+          break;
+        default:
+          text.resize(at + 1);
+          break;
       }
     }
     try {

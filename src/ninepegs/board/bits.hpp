@@ -81,9 +81,15 @@ struct Bits {
     for (int i = 0; i < W; ++i) word[i] &= ~o.word[i];
     return *this;
   }
-  friend constexpr Bits operator&(Bits a, const Bits& b) { return a &= b; }
-  friend constexpr Bits operator|(Bits a, const Bits& b) { return a |= b; }
-  friend constexpr Bits minus(Bits a, const Bits& b) { return a.remove(b); }
+  friend constexpr Bits operator&(Bits a, const Bits& b) {
+    return a &= b;
+  }
+  friend constexpr Bits operator|(Bits a, const Bits& b) {
+    return a |= b;
+  }
+  friend constexpr Bits minus(Bits a, const Bits& b) {
+    return a.remove(b);
+  }
   friend constexpr bool operator==(const Bits&, const Bits&) = default;
 };
 

@@ -22,8 +22,8 @@ std::string plies(long long number) {
 
 std::string account(const Game& game, const Position& position, const play::Choice& choice) {
   if (choice.nodes <= 1) return "";
-  std::string out = fmt::format("looked {} ahead, {} positions", plies(choice.depth),
-                                grouped(choice.nodes));
+  std::string out =
+      fmt::format("looked {} ahead, {} positions", plies(choice.depth), grouped(choice.nodes));
   if (choice.score > play::winScore - 1000)
     out += fmt::format("; wins in {}", plies(play::winScore - choice.score));
   else if (choice.score < 1000 - play::winScore)

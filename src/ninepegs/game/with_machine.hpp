@@ -1,29 +1,49 @@
 // Runs a body on a machine of the program's width. Internal to SheetGame.
 #pragma once
 
+#include <fmt/format.h>
+
+#include "ninepegs/base/diagnostic.hpp"
 #include "ninepegs/sheet/machine.hpp"
 
 namespace ninepegs {
 
+[[noreturn]] inline void refuseLongLoop(const sheet::Program& program, int statement) {
+  int line = statement < static_cast<int>(program.statementLines.size())
+                 ? program.statementLines[statement]
+                 : 0;
+  throw BadInput(
+      Place{program.source, line, 0, 1, {}},
+      fmt::format("this looks at more than {} cells one by one in one position, the limit",
+                  limits::loopSteps),
+      "pick from smaller sets, or nest fewer loops");
+}
+
+// Throws BadInput if the body ran into the limit of steps.
+template <int W, class Body>
+decltype(auto) onMachine(const sheet::Program& program, Body& body) {
+  sheet::Machine<W> machine(program);
+  struct Check {  // after the body, whatever it returns
+    const sheet::Program& program;
+    const sheet::Machine<W>& machine;
+    ~Check() noexcept(false) {
+      if (machine.exhaustedAt() >= 0) refuseLongLoop(program, machine.exhaustedAt());
+    }
+  } check{program, machine};
+  return body(machine);
+}
+
 template <class Body>
 decltype(auto) withMachine(const sheet::Program& program, Body&& body) {
   switch (program.words) {
-    case 1: {
-      sheet::Machine<1> machine(program);
-      return body(machine);
-    }
-    case 2: {
-      sheet::Machine<2> machine(program);
-      return body(machine);
-    }
-    case 4: {
-      sheet::Machine<4> machine(program);
-      return body(machine);
-    }
-    default: {
-      sheet::Machine<8> machine(program);
-      return body(machine);
-    }
+    case 1:
+      return onMachine<1>(program, body);
+    case 2:
+      return onMachine<2>(program, body);
+    case 4:
+      return onMachine<4>(program, body);
+    default:
+      return onMachine<8>(program, body);
   }
 }
 

@@ -49,6 +49,7 @@ struct Checked {
   std::vector<StatementInfo> statements;
   std::array<int, 2> facing = {0, 4};  // direction that is `forward`, by side
   bool readsPlies = false;
+  int definitionUses = 0;  // so far, each counted with all it uses
 
   const Symbol* find(const std::string& name) const;
   int side(const std::string& name) const;                     // -1: no side

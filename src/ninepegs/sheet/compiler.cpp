@@ -522,6 +522,8 @@ Program Compiler::run() {
   for (int kind = 0; kind < program_.kinds; ++kind)
     for (const auto& [property, value] : sheet_.tree.pieces[kind].values)
       program_.properties[sheet_.find(property.text)->index][kind] = value;
+  program_.source = source_.name();
+  for (const StatementInfo& one : sheet_.statements) program_.statementLines.push_back(one.line);
   int moves = static_cast<int>(sheet_.tree.moves.size());
   for (int index = 0; index < moves; ++index) group(index);
   for (int side = 0; side < 2; ++side) endsLabel_[side] = emit_.label();

@@ -29,7 +29,7 @@ class Cursor {
   bool sees(std::string_view text, std::size_t ahead = 0) const;
   bool accept(std::string_view text);
   void expect(std::string_view text, const std::string& hint = {});
-  Name word(const std::string& what);  // a name that expressions never use: any word
+  Name word(const std::string& what);         // a name that expressions never use: any word
   Name name(const std::string& what);         // a name that is no word of the language
   std::string text(const std::string& what);  // a quoted text
   long long number(const std::string& what);

@@ -63,6 +63,28 @@ class Expressions {
   std::optional<Origin> piece_;  // where a piece's reach starts
 };
 
+template <class Body>
+auto Expressions::asSide(int side, Body body) {
+  int before = me_;
+  me_ = side;
+  auto result = body();
+  me_ = before;
+  return result;
+}
+
+// Works out the arguments where the definition is used, then its body, which sees nothing else.
+template <class Body>
+auto Expressions::inDefine(const Expr& call, int side, Body body) {
+  const DefineDecl& define = sheet_.tree.defines[sheet_.find(call.word)->index];
+  std::map<std::string, Value> inner;
+  for (std::size_t i = 0; i < call.args.size(); ++i)
+    inner[define.parameters[i].text] = value(call.args[i]);
+  std::swap(locals_, inner);
+  auto result = asSide(side, [&] { return body(define.body); });
+  std::swap(locals_, inner);
+  return result;
+}
+
 bool mentions(const Expr& expr, const std::string& name);
 
 }  // namespace ninepegs::sheet

@@ -63,7 +63,10 @@ class Machine {
     memory_[program.againSlot] = 0;
   }
 
-  void load(const std::uint64_t* position) { std::memcpy(memory_, position, bytes()); }
+  void load(const std::uint64_t* position) {
+    std::memcpy(memory_, position, bytes());
+    steps_ = limits::loopSteps;
+  }
   void store(std::uint64_t* position) const { std::memcpy(position, memory_, bytes()); }
   std::uint64_t word(Slot slot) const { return memory_[slot]; }
   std::int64_t number(Slot slot) const { return static_cast<std::int64_t>(memory_[slot]); }
@@ -88,6 +91,7 @@ class Machine {
   }
   // The same, with the choices in memory already.
   void applyChosen(int group) {
+    steps_ = limits::loopSteps;
     int side = turn();
     NoSink none;
     run(group == passGroup ? program_->passApply[side] : program_->groups[group].apply[side], none);
@@ -102,6 +106,11 @@ class Machine {
   // coverage.
   void countInto(std::span<std::uint64_t> uses) { uses_ = uses; }
   void setResult(std::uint64_t result) { memory_[Layout::result] = result; }
+
+  // Loops over cells end when limits::loopSteps steps were made since the last load or apply. Then
+  // what was worked out is worthless. -1: the limit was not reached; else the statement that was
+  // running, or the number of statements if none.
+  int exhaustedAt() const { return exhaustedAt_; }
 
  private:
   std::size_t bytes() const { return program_->layout.words * sizeof(std::uint64_t); }
@@ -155,8 +164,17 @@ class Machine {
   template <class Sink>
   void run(int pc, Sink& sink);
 
+  bool outOfSteps(std::ptrdiff_t instruction) {
+    if (--steps_ >= 0) return false;
+    int statement = statementAt(instruction);
+    exhaustedAt_ = statement < 0 ? static_cast<int>(program_->statementLines.size()) : statement;
+    return true;
+  }
+
   const Program* program_;
   std::span<std::uint64_t> uses_;
+  int steps_ = limits::loopSteps;
+  int exhaustedAt_ = -1;
   alignas(64) std::uint64_t memory_[limits::memoryWords];
 };
 

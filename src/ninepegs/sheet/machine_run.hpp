@@ -211,6 +211,7 @@ on_jumpSomebody:
   JUMP_IF(!stuck(0) || !stuck(1));
 on_nextCell:
   if (!at(i->b).any()) JUMP();
+  if (outOfSteps(i - code)) return;
   setNum(i->a, at(i->b).first());
   at(i->b).dropFirst();
   NEXT();
@@ -222,6 +223,7 @@ on_nextLine : {
     ++index;
   setNum(i->b, index + 1);
   if (index >= lines.count) JUMP();
+  if (outOfSteps(i - code)) return;
   at(i->a) = lineMask(lines, static_cast<int>(index));
   NEXT();
 }

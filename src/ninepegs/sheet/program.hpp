@@ -87,10 +87,10 @@ using Slot = std::uint16_t;
   X(change, "what stands on b becomes kind c (n = 1: the kind that c holds)")             \
   X(again, "the same side moves next")                                                    \
   X(turnOver, "the ply is over: the turn passes, go on at n")                             \
-  X(stepMinus, "d = c moved one step along direction n; a = b except d; skip one")          \
-  X(stopAny, "end of the routine if b has cells")                                            \
-  X(emitLast, "as emitMany, then end of the routine")                                        \
-  X(putCellOver, "as putCell, then turnOver")                                                \
+  X(stepMinus, "d = c moved one step along direction n; a = b except d; skip one")        \
+  X(stopAny, "end of the routine if b has cells")                                         \
+  X(emitLast, "as emitMany, then end of the routine")                                     \
+  X(putCellOver, "as putCell, then turnOver")                                             \
   X(cover, "statement n was used")
 
 enum class Op : std::uint16_t {
@@ -140,10 +140,10 @@ struct LineAxis {
 };
 struct LineSet {
   int length = 0;
-  int shiftCount = 0;           // of each axis
-  int axisCount = 0;            // 0: test each line of `masks`
+  int shiftCount = 0;  // of each axis
+  int axisCount = 0;   // 0: test each line of `masks`
   std::array<LineAxis, 4> axes;
-  int masks = 0;                // where in Program::tables all lines stand
+  int masks = 0;  // where in Program::tables all lines stand
   int count = 0;
 };
 
@@ -205,6 +205,8 @@ struct Program {
   std::vector<std::int16_t> rowNumbers, columnNumbers;
   int allAt = 0;  // in `tables`: all cells
   int kinds = 0;
+  std::string source;               // the sheet's name, for messages
+  std::vector<int> statementLines;  // of each statement
 };
 
 std::string_view name(Op op);

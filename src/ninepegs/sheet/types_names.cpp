@@ -93,6 +93,15 @@ Type Types::call(Expr& expr) {
     --defineDepth_;
     return Type::unknown;
   }
+  if (++sheet_.definitionUses > limits::definitionUses) {
+    if (sheet_.definitionUses == limits::definitionUses + 1)
+      note(expr.span,
+           fmt::format("definitions are used more than {} times, each counted with all it uses",
+                       limits::definitionUses),
+           "let definitions use each other less");
+    --defineDepth_;
+    return Type::unknown;
+  }
   std::vector<std::pair<std::string, Type>> inner;
   bool good = true;
   for (std::size_t i = 0; i < expr.args.size(); ++i) {

@@ -112,7 +112,7 @@ Finding described(const Game& game, FindingKind kind, int line, const Evidence::
 
 CheckReport check(const Game& game, const CheckOptions& options) {
   CheckReport report;
-  report.examples = runExamples(game, options.threads);
+  report.examples = runExamples(game, options.threads, options.stop);
   for (const ExampleRun& run : report.examples)
     for (const Finding& finding : run.findings) report.findings.push_back(finding);
 

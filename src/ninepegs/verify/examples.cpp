@@ -13,8 +13,12 @@ namespace {
 
 class Runner {
  public:
-  Runner(const Game& game, const Example& example, int threads)
-      : game_(game), example_(example), threads_(threads), position_(example.position) {}
+  Runner(const Game& game, const Example& example, int threads, const StopFlag* stop)
+      : game_(game),
+        example_(example),
+        threads_(threads),
+        stop_(stop),
+        position_(example.position) {}
 
   ExampleRun run();
 
@@ -32,6 +36,7 @@ class Runner {
   const Game& game_;
   const Example& example_;
   int threads_;
+  const StopFlag* stop_;
   Position position_;
   std::vector<std::string> played_;
 };
@@ -97,7 +102,9 @@ std::string Runner::sequences(const ExampleStep& step) const {
     CountOptions options;
     options.depth = step.firstDepth + static_cast<int>(i);
     options.threads = threads_;
+    options.stop = stop_;
     std::uint64_t got = count(game_, position_, options).sequences;
+    if (wantsStop(stop_)) return "";
     if (got != step.numbers[i])
       return fmt::format("expected {} sequences of depth {}, but there are {}", step.numbers[i],
                          options.depth, got);
@@ -183,17 +190,18 @@ ExampleRun Runner::run() {
 
 }  // namespace
 
-std::vector<ExampleRun> runExamples(const Game& game, int threads) {
+std::vector<ExampleRun> runExamples(const Game& game, int threads, const StopFlag* stop) {
   std::vector<ExampleRun> runs;
   for (const Example& example : game.examples()) {
+    if (wantsStop(stop)) break;
     if (example.variant == game.info().variant) {
-      runs.push_back(Runner(game, example, threads).run());
+      runs.push_back(Runner(game, example, threads, stop).run());
       continue;
     }
     std::shared_ptr<const Game> other = game.variant(example.variant);
     for (const Example& inside : other->examples())
       if (inside.name == example.name && inside.variant == example.variant)
-        runs.push_back(Runner(*other, inside, threads).run());
+        runs.push_back(Runner(*other, inside, threads, stop).run());
   }
   return runs;
 }

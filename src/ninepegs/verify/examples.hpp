@@ -3,6 +3,7 @@
 
 #include <vector>
 
+#include "ninepegs/base/stop.hpp"
 #include "ninepegs/verify/evidence.hpp"
 
 namespace ninepegs::verify {
@@ -14,7 +15,8 @@ struct ExampleRun {
   std::vector<Finding> findings;  // empty: it passed; one at most
 };
 
-// Every example in order; those of a variant in that variant.
-std::vector<ExampleRun> runExamples(const Game& game, int threads);
+// Every example in order; those of a variant in that variant. When asked to stop, those that are
+// left are left out.
+std::vector<ExampleRun> runExamples(const Game& game, int threads, const StopFlag* stop = nullptr);
 
 }  // namespace ninepegs::verify

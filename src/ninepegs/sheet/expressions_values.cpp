@@ -1,0 +1,195 @@
+// Numbers, values of any type, and conditions as jumps.
+#include <algorithm>
+
+#include "ninepegs/sheet/expressions.hpp"
+
+namespace ninepegs::sheet {
+
+Slot Expressions::total(const Expr& expr) {
+  Slot sum = emit_.newNumber(), at = emit_.newNumber();
+  emit_.add(Op::copyNumber, sum, emit_.constantNumber(0));
+  int loop = emit_.label(), done = emit_.label();
+  const Expr& over = expr.args[1];
+  if (over.kind == ExprKind::lines) {
+    Slot in = set(over.args[1]), line = emit_.newSet();
+    emit_.add(Op::copyNumber, at, emit_.constantNumber(0));
+    emit_.place(loop);
+    emit_.jump(Op::nextLine, done, line, at, in, static_cast<Slot>(lineSetOf(over)));
+    bind(expr.word, {Type::set, line});
+  } else {
+    Slot rest = emit_.newSet();
+    emit_.add(Op::copySet, rest, set(over));
+    emit_.place(loop);
+    emit_.jump(Op::nextCell, done, at, rest);
+    bind(expr.word, {Type::cell, at});
+  }
+  Slot one = number(expr.args[0]);
+  locals_.erase(expr.word);
+  emit_.add(Op::add, sum, sum, one);
+  emit_.jump(Op::jump, loop);
+  emit_.place(done);
+  return sum;
+}
+
+Slot Expressions::number(const Expr& expr) {
+  auto compute = [&](Op op) {
+    Slot a = number(expr.args[0]), b = number(expr.args[1]), out = emit_.newNumber();
+    emit_.add(op, out, a, b);
+    return out;
+  };
+  switch (expr.kind) {
+    case ExprKind::number:
+      return emit_.constantNumber(expr.first);
+    case ExprKind::name: {
+      if (const Value* local = find(expr.word)) return local->slot;
+      if (expr.word == "plies") return Layout::plies;
+      const Symbol& symbol = *sheet_.find(expr.word);
+      if (symbol.kind == SymbolKind::number) return program_.layout.numbers[symbol.index][0];
+      return inDefine(expr, me_, [&](const Expr& body) { return number(body); });
+    }
+    case ExprKind::call:
+      return inDefine(expr, me_, [&](const Expr& body) { return number(body); });
+    case ExprKind::own: {
+      int owner = expr.word == "my" ? me_ : 1 - me_;
+      const Symbol& symbol = *sheet_.find(expr.args[0].word);
+      if (symbol.kind == SymbolKind::number) return program_.layout.numbers[symbol.index][owner];
+      return inDefine(expr.args[0], owner, [&](const Expr& body) { return number(body); });
+    }
+    case ExprKind::ofName: {
+      const std::string& word = expr.args[0].word;
+      int side = sheet_.side(expr.args[1].word);
+      if (side >= 0 && find(expr.args[1].word) == nullptr) {
+        const Expr& own = expr.args[0];
+        const Symbol& symbol = *sheet_.find(own.word);
+        if (symbol.kind == SymbolKind::number) return program_.layout.numbers[symbol.index][side];
+        return inDefine(own, side, [&](const Expr& body) { return number(body); });
+      }
+      Slot at = cell(expr.args[1]), out = emit_.newNumber();
+      if (word == "row-no")
+        emit_.add(Op::rowNumber, out, at);
+      else if (word == "column-no")
+        emit_.add(Op::columnNumber, out, at);
+      else
+        emit_.add(Op::property, out, at, 0, 0, sheet_.find(word)->index);
+      return out;
+    }
+    case ExprKind::count: {
+      Slot out = emit_.newNumber();
+      const Expr& what = expr.args[0];
+      if (what.kind == ExprKind::lines)
+        emit_.add(Op::countLines, out, set(what.args[1]), 0, 0, lineSetOf(what));
+      else
+        emit_.add(Op::count, out, set(what));
+      return out;
+    }
+    case ExprKind::arithmetic:
+      return compute(expr.word == "+"   ? Op::add
+                     : expr.word == "-" ? Op::subtract
+                     : expr.word == "*" ? Op::multiply
+                     : expr.word == "/" ? Op::divide
+                                        : Op::remainder);
+    case ExprKind::extreme:
+      return compute(expr.word == "min" ? Op::least : Op::greatest);
+    case ExprKind::choice: {
+      Slot out = emit_.newNumber();
+      int otherwise = emit_.label(), done = emit_.label();
+      branch(expr.args[0], false, otherwise);
+      emit_.add(Op::copyNumber, out, number(expr.args[1]));
+      emit_.jump(Op::jump, done);
+      emit_.place(otherwise);
+      emit_.add(Op::copyNumber, out, number(expr.args[2]));
+      emit_.place(done);
+      return out;
+    }
+    default:
+      return total(expr);
+  }
+}
+
+Value Expressions::value(const Expr& expr) {
+  if (expr.kind == ExprKind::name)
+    if (const Value* local = find(expr.word)) return *local;
+  if (expr.type == Type::number) return {Type::number, number(expr)};
+  if (expr.type == Type::cell) return {Type::cell, cell(expr)};
+  return {Type::set, set(expr)};
+}
+
+void Expressions::branch(const Expr& expr, bool sense, int label) {
+  auto go = [&](Op whenTrue, Op whenFalse, Slot b, Slot c = 0) {
+    emit_.jump(sense ? whenTrue : whenFalse, label, 0, b, c);
+  };
+  switch (expr.kind) {
+    case ExprKind::negation:
+      return branch(expr.args[0], !sense, label);
+    case ExprKind::both:
+    case ExprKind::either: {
+      // `and` is false as soon as one side is; `or` true as soon as one side is.
+      bool quick = expr.kind == ExprKind::either;
+      if (sense == quick) {
+        branch(expr.args[0], sense, label);
+        branch(expr.args[1], sense, label);
+      } else {
+        int skip = emit_.label();
+        branch(expr.args[0], quick, skip);
+        branch(expr.args[1], sense, label);
+        emit_.place(skip);
+      }
+      return;
+    }
+    case ExprKind::any:
+    case ExprKind::none: {
+      const Expr& what = expr.args[0];
+      if (expr.kind == ExprKind::none) sense = !sense;
+      if (what.kind == ExprKind::lines)
+        return go(Op::jumpLine, Op::jumpNoLine, set(what.args[1]),
+                  static_cast<Slot>(lineSetOf(what)));
+      return go(Op::jumpAny, Op::jumpNone, set(what));
+    }
+    case ExprKind::compare: {
+      bool cells = expr.args[0].type == Type::cell;
+      Slot a = cells ? cell(expr.args[0]) : number(expr.args[0]);
+      Slot b = cells ? cell(expr.args[1]) : number(expr.args[1]);
+      const std::string& word = expr.word;
+      if (word == "=") return go(Op::jumpEqual, Op::jumpUnequal, a, b);
+      if (word == "!=") return go(Op::jumpUnequal, Op::jumpEqual, a, b);
+      // a < b is no b <= a, and so on
+      if (word == ">" || word == ">=") std::swap(a, b);
+      bool strict = word == "<" || word == ">";
+      if (sense) return emit_.jump(strict ? Op::jumpLess : Op::jumpLessEqual, label, 0, a, b);
+      return emit_.jump(strict ? Op::jumpLessEqual : Op::jumpLess, label, 0, b, a);
+    }
+    case ExprKind::within: {
+      Slot a = set(expr.args[0]);
+      return go(Op::jumpWithin, Op::jumpBeyond, a, set(expr.args[1]));
+    }
+    case ExprKind::inside: {
+      Slot a = cell(expr.args[0]);
+      return go(Op::jumpIn, Op::jumpOut, a, set(expr.args[1]));
+    }
+    case ExprKind::is: {
+      int side = sheet_.side(expr.args[1].word);
+      if (expr.args[0].word == "next")
+        return go(Op::jumpEqual, Op::jumpUnequal, Layout::turn, emit_.constantNumber(side));
+      bool holds = (expr.args[0].word == "mover") == (side == me_);
+      if (holds == sense) emit_.jump(Op::jump, label);
+      return;
+    }
+    case ExprKind::own: {
+      int owner = expr.word == "my" ? me_ : 1 - me_;
+      inDefine(expr.args[0], owner, [&](const Expr& body) {
+        branch(body, sense, label);
+        return 0;
+      });
+      return;
+    }
+    default:
+      if (expr.word == "stuck") return go(Op::jumpStuck, Op::jumpUnstuck, 0);
+      if (expr.word == "nobody can move") return go(Op::jumpNobody, Op::jumpSomebody, 0);
+      inDefine(expr, me_, [&](const Expr& body) {
+        branch(body, sense, label);
+        return 0;
+      });
+  }
+}
+
+}  // namespace ninepegs::sheet
