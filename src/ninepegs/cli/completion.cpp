@@ -41,7 +41,7 @@ complete -o filenames -F _ninepegs ninepegs
 void addCompletion(CLI::App& app, Context& context) {
   auto shell = std::make_shared<std::string>();
   CLI::App* command = app.add_subcommand("completion", "Print a script that completes commands");
-  command->add_option("SHELL", *shell, "bash")->required();
+  command->add_option("SHELL", *shell, "bash")->option_text(" ")->required();
   command->footer("Example:\n  source <(ninepegs completion bash)");
   command->callback([shell, &app, &context] {
     if (*shell != "bash")

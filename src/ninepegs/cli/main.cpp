@@ -61,9 +61,9 @@ int run(int argc, char** argv) {
   try {
     app.parse(argc, argv);
   } catch (const CLI::CallForHelp&) {
-    const CLI::App* command = &app;
-    for (const CLI::App* one : app.get_subcommands()) command = one;
-    cli::print(command->help());
+    std::string help = app.help();
+    for (const CLI::App* command : app.get_subcommands()) help = command->help("ninepegs");
+    cli::print(help);
   } catch (const CLI::CallForVersion& version) {
     cli::print(std::string(version.what()) + "\n");
   } catch (const CLI::ParseError& error) {

@@ -83,12 +83,7 @@ void addPlay(CLI::App& app, Context& context) {
   CLI::App* command = app.add_subcommand("play", "Play a game: human or computer on each side");
   options->game.addGame(*command);
   options->game.addPosition(*command);
-  const char* who =
-      "human, random, greedy or search; search takes limits: search:depth=6, "
-      "search:time=0.5, search:nodes=50000";
-  command
-      ->add_option("--first", options->first,
-                   std::string("who moves first (default human): ") + who)
+  command->add_option("--first", options->first, "who moves first (default human)")
       ->type_name("WHO");
   command->add_option("--second", options->second, "who moves second (default search)")
       ->type_name("WHO");
@@ -99,6 +94,9 @@ void addPlay(CLI::App& app, Context& context) {
   command->add_option("--record", options->record, "write the game to this file at the end")
       ->type_name("FILE");
   command->footer(
+      "WHO is human, random, greedy or search. Greedy wins at once if it can, else stops a win.\n"
+      "Search takes limits: search:depth=6, search:time=0.5, search:nodes=50000; its own is\n"
+      "nodes=100000. With depth or nodes alone, equal seeds give equal games.\n"
       "Type moves, or: undo, hint, board, moves, save FILE, help, quit.\n"
       "Examples:\n"
       "  ninepegs play connect-four --second search:depth=6\n"
