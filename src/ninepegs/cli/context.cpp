@@ -58,6 +58,7 @@ void printError(const std::string& text) {
 
 void GameOptions::addGame(CLI::App& command) {
   command.add_option("GAME", game, "a shipped game's name, or the path of a game sheet")
+      ->option_text(" ")
       ->required();
   command.add_option("--variant", variant, "play the sheet's variant of this name")
       ->type_name("NAME");
