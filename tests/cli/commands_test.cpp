@@ -162,7 +162,7 @@ TEST(Demo, WritesWhatItSays) {
     EXPECT_GT(fs::file_size(folder / path), 0u);
     ++files;
   }
-  EXPECT_EQ(files, 12);
+  EXPECT_EQ(files, 15);
 }
 
 TEST(Interrupt, ReportsWhatWasDone) {

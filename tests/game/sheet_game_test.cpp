@@ -18,8 +18,8 @@ std::vector<std::string> sorted(std::vector<std::string> texts) {
 // Random games played on both: the same moves at every ply, the same end.
 template <class Plain>
 void sameGames(const std::string& name, int games,
-               const std::function<bool(const Plain&)>& firstWon) {
-  std::shared_ptr<const Game> game = test::shipped(name);
+               const std::function<bool(const Plain&)>& firstWon, const std::string& variant = {}) {
+  std::shared_ptr<const Game> game = test::shippedLibrary().open(name, variant);
   for (int number = 0; number < games; ++number) {
     Stream stream(17, static_cast<std::uint64_t>(number));
     Plain plain;
@@ -45,6 +45,11 @@ TEST(SheetGame, PlaysAsThePlainPrograms) {
   sameGames<plain::TicTacToe>("tic-tac-toe", 300, [](const auto& g) { return g.winner == 1; });
   sameGames<plain::ConnectFour>("connect-four", 200, [](const auto& g) { return g.winner == 1; });
   sameGames<plain::HutPass>("hut-pass", 200, [](const auto& g) { return g.winner == 0; });
+  sameGames<plain::Othello<8>>("othello", 40, [](const auto& g) { return g.lead() > 0; });
+  sameGames<plain::Othello<6>>(
+      "othello", 100, [](const auto& g) { return g.lead() > 0; }, "six");
+  sameGames<plain::Othello<4>>(
+      "othello", 100, [](const auto& g) { return g.lead() > 0; }, "four");
 }
 
 TEST(SheetGame, PlayoutsEqualThePlayoutsOfAnyGame) {

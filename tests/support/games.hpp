@@ -19,7 +19,9 @@ inline std::string shippedSheet(const std::string& name) {
 inline std::string faultySheet(const std::string& name) {
   return std::string(NINEPEGS_SOURCE) + "/examples/faulty/" + name + ".pegs";
 }
-inline Library shippedLibrary() { return Library({std::string(NINEPEGS_SOURCE) + "/sheets"}); }
+inline Library shippedLibrary() {
+  return Library({std::string(NINEPEGS_SOURCE) + "/sheets"});
+}
 inline std::shared_ptr<const Game> shipped(const std::string& name) {
   return shippedLibrary().open(name);
 }

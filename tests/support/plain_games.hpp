@@ -68,7 +68,8 @@ struct ConnectFour {
       int length = 1;
       for (int sign : {1, -1})
         for (int r = row + sign * dr, c = column + sign * dc;
-             r >= 0 && r < 6 && c >= 0 && c < 7 && grid[r][c] == mover; r += sign * dr, c += sign * dc)
+             r >= 0 && r < 6 && c >= 0 && c < 7 && grid[r][c] == mover;
+             r += sign * dr, c += sign * dc)
           ++length;
       if (length >= 4) winner = mover;
     }
@@ -95,7 +96,9 @@ struct HutPass {
     grid[1][2] = {2, 0};
     grid[4][2] = {2, 1};
   }
-  static bool inside(int row, int column) { return row >= 0 && row < 6 && column >= 0 && column < 5; }
+  static bool inside(int row, int column) {
+    return row >= 0 && row < 6 && column >= 0 && column < 5;
+  }
   static std::string name(int row, int column) {
     return std::string(1, static_cast<char>('a' + column)) + std::to_string(row + 1);
   }
@@ -115,15 +118,17 @@ struct HutPass {
           }
         }
         int r = row + ahead;
-        if (inside(r + ahead, column) && grid[r][column].kind != 0 && grid[r][column].side == side &&
-            grid[r + ahead][column].kind == 0)
+        if (inside(r + ahead, column) && grid[r][column].kind != 0 &&
+            grid[r][column].side == side && grid[r + ahead][column].kind == 0)
           out.push_back(name(row, column) + "^" + name(r + ahead, column));
       }
     }
     return out;
   }
   bool over() const { return winner >= 0; }
-  std::vector<std::string> moves() const { return over() ? std::vector<std::string>{} : movesOf(mover); }
+  std::vector<std::string> moves() const {
+    return over() ? std::vector<std::string>{} : movesOf(mover);
+  }
   void play(const std::string& move) {
     int fromColumn = move[0] - 'a', fromRow = move[1] - '1', toColumn = move[3] - 'a',
         toRow = move[4] - '1';
@@ -133,6 +138,63 @@ struct HutPass {
       if (man.kind == 1 && man.side == mover) ++there;
     if (there >= 2 || movesOf(1 - mover).empty()) winner = mover;
     mover = 1 - mover;
+  }
+};
+
+// Othello on a board of any even size; row 1 is drawn at the top.
+template <int size>
+struct Othello {
+  int grid[size][size] = {};  // 0 free, 1 first side, 2 second side
+  int mover = 1;
+
+  Othello() {
+    constexpr int h = size / 2;
+    grid[h - 1][h - 1] = grid[h][h] = 2;
+    grid[h - 1][h] = grid[h][h - 1] = 1;
+  }
+  // The discs that turn over if the side lays one there.
+  std::vector<std::pair<int, int>> turned(int side, int row, int column) const {
+    std::vector<std::pair<int, int>> all;
+    if (grid[row][column] != 0) return all;
+    for (int dr = -1; dr <= 1; ++dr) {
+      for (int dc = -1; dc <= 1; ++dc) {
+        if (dr == 0 && dc == 0) continue;
+        std::vector<std::pair<int, int>> run;
+        int r = row + dr, c = column + dc;
+        auto inside = [&] { return r >= 0 && r < size && c >= 0 && c < size; };
+        for (; inside() && grid[r][c] == 3 - side; r += dr, c += dc) run.emplace_back(r, c);
+        if (inside() && grid[r][c] == side) all.insert(all.end(), run.begin(), run.end());
+      }
+    }
+    return all;
+  }
+  std::vector<std::string> placesOf(int side) const {
+    std::vector<std::string> out;
+    for (int row = 0; row < size; ++row)
+      for (int column = 0; column < size; ++column)
+        if (!turned(side, row, column).empty())
+          out.push_back(std::string(1, static_cast<char>('a' + column)) + std::to_string(row + 1));
+    return out;
+  }
+  bool over() const { return placesOf(1).empty() && placesOf(2).empty(); }
+  std::vector<std::string> moves() const {
+    if (over()) return {};
+    std::vector<std::string> places = placesOf(mover);
+    return places.empty() ? std::vector<std::string>{"pass"} : places;
+  }
+  void play(const std::string& move) {
+    if (move != "pass") {
+      int row = std::stoi(move.substr(1)) - 1, column = move[0] - 'a';
+      for (auto [r, c] : turned(mover, row, column)) grid[r][c] = mover;
+      grid[row][column] = mover;
+    }
+    mover = 3 - mover;
+  }
+  int lead() const {  // discs of the first side less those of the second
+    int out = 0;
+    for (const auto& row : grid)
+      for (int cell : row) out += cell == 1 ? 1 : cell == 2 ? -1 : 0;
+    return out;
   }
 };
 

@@ -22,6 +22,9 @@ TEST(Count, PublishedFigures) {
   game = test::shipped("connect-four");
   const std::uint64_t four[] = {7, 49, 343, 2401, 16807, 117649, 823536, 5673234};
   for (int depth = 1; depth <= 8; ++depth) EXPECT_EQ(sequences(*game, depth), four[depth - 1]);
+  game = test::shipped("othello");
+  const std::uint64_t discs[] = {4, 12, 56, 244, 1396, 8200, 55092, 390216, 3005288};
+  for (int depth = 1; depth <= 9; ++depth) EXPECT_EQ(sequences(*game, depth), discs[depth - 1]);
 }
 
 TEST(Count, PublishedGamesAndPositionsOfTicTacToe) {
@@ -51,6 +54,15 @@ TEST(Count, AgreesWithThePlainPrograms) {
   for (int depth = 1; depth <= 4; ++depth)
     EXPECT_EQ(sequences(*test::shipped("hut-pass"), depth),
               plain::sequences(plain::HutPass{}, depth));
+  for (int depth = 1; depth <= 6; ++depth) {
+    Library library = test::shippedLibrary();
+    EXPECT_EQ(sequences(*library.open("othello"), depth),
+              plain::sequences(plain::Othello<8>{}, depth));
+    EXPECT_EQ(sequences(*library.open("othello", "six"), depth),
+              plain::sequences(plain::Othello<6>{}, depth));
+    EXPECT_EQ(sequences(*library.open("othello", "four"), depth),
+              plain::sequences(plain::Othello<4>{}, depth));
+  }
 }
 
 TEST(Count, ByFirstMoveAddsUp) {
@@ -84,6 +96,27 @@ TEST(Count, EndedGamesHaveNoSequences) {
   Counts counts = count(*game, test::after(*game, "1, 4, 2, 5, 3"), options);
   EXPECT_EQ(counts.sequences, 0u);
   EXPECT_EQ(counts.allPositions, 1u);
+}
+
+TEST(Count, GoesOnBehindAnEndThatIsOnlyClaimed) {
+  std::string text = test::sheetWith("");
+  text.replace(text.find("  draw \"full\""), 0,
+               "  claim draw \"three is enough\" when count occupied >= 3\n");
+  std::shared_ptr<const SheetGame> game = test::fromText(text);
+  EXPECT_EQ(sequences(*game, 5), 20u * 19 * 18 * 17 * 16);
+  CountOptions options;
+  options.depth = 4;
+  options.ends = true;
+  Counts counts = count(*game, game->start(), options);
+  EXPECT_EQ(counts.sequences, 20u * 19 * 18 * 17);
+  EXPECT_TRUE(counts.ended.empty());
+  // Playouts end there.
+  Stream stream(1, 1);
+  Position position = game->start();
+  PlayoutEnd end = game->playOut(position, stream, 100);
+  EXPECT_EQ(end.plies, 3);
+  EXPECT_TRUE(end.result.claim);
+  EXPECT_EQ(game->countMoves(position), 17u);
 }
 
 TEST(Count, StopsWhenAsked) {

@@ -60,7 +60,8 @@ class Game {
   // The rules.
   virtual Position start() const = 0;
   virtual int toMove(const Position& position) const = 0;  // 0 or 1
-  // All legal moves in a stable order; none if the game has ended. Replaces what the list held.
+  // All legal moves in a stable order; none if the game has ended, but for an end that is only
+  // claimed. Replaces what the list held.
   virtual void listMoves(const Position& position, MoveList& moves) const = 0;
   // Plays a legal move: the position becomes the next one, with its result.
   virtual void apply(Position& position, const Move& move) const = 0;

@@ -98,7 +98,7 @@ int SheetGame::toMove(const Position& position) const {
 
 void SheetGame::listMoves(const Position& position, MoveList& moves) const {
   moves.clear();
-  if (position.words[Layout::result] != 0) return;
+  if (sheet::isFinal(position.words[Layout::result])) return;
   bool over = withMachine(program_, [&](auto& machine) {
     machine.load(position.words.data());
     ListSink sink(moves);
@@ -113,7 +113,7 @@ void SheetGame::listMoves(const Position& position, MoveList& moves) const {
 }
 
 std::uint64_t SheetGame::countMoves(const Position& position) const {
-  if (position.words[Layout::result] != 0) return 0;
+  if (sheet::isFinal(position.words[Layout::result])) return 0;
   return withMachine(program_, [&](auto& machine) {
     machine.load(position.words.data());
     sheet::CountSink sink;

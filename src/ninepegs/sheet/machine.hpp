@@ -81,7 +81,7 @@ class Machine {
   // Legal moves of the side to move; nothing if the game has ended.
   template <class Sink>
   void generate(Sink& sink) {
-    if (memory_[Layout::result] == 0) run(program_->generate[memory_[Layout::turn]], sink);
+    if (!isFinal(memory_[Layout::result])) run(program_->generate[memory_[Layout::turn]], sink);
   }
 
   // Plays a legal move: the position becomes the next one, with its result.
@@ -92,6 +92,7 @@ class Machine {
   // The same, with the choices in memory already.
   void applyChosen(int group) {
     steps_ = limits::loopSteps;
+    memory_[Layout::result] = 0;  // an end that was not claimed is passed over
     int side = turn();
     NoSink none;
     run(group == passGroup ? program_->passApply[side] : program_->groups[group].apply[side], none);

@@ -124,6 +124,11 @@ constexpr std::uint64_t resultWord(Verdict verdict, int winner, bool claim, int 
          static_cast<std::uint64_t>(claim) << 9 | static_cast<std::uint64_t>(number) << 16;
 }
 
+// Must the game stop here? An end that is only claimed lets it go on.
+constexpr bool isFinal(std::uint64_t result) {
+  return result != 0 && ((result >> 9) & 1) == 0;
+}
+
 // A move of a sheet as numbers: which group, and what was picked and chosen in it.
 inline constexpr int passGroup = 255;
 

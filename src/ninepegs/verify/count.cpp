@@ -24,7 +24,7 @@ class Walk {
     }
     Result result = options_.ends || plies > 0 ? game_.result(position) : Result{};
     if (result.kind == ResultKind::fault && faults.empty()) faults.push_back(result.name);
-    if (result.kind != ResultKind::ongoing) {
+    if (result.kind != ResultKind::ongoing && !result.claim) {
       if (options_.ends) ++ended[resultText(game_, result)];
       return 0;
     }
