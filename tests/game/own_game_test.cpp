@@ -1,0 +1,157 @@
+// A game written in C++ is taken by everything that takes a sheet's game.
+#include <gtest/gtest.h>
+
+#include "ninepegs/play/match.hpp"
+#include "ninepegs/report/json.hpp"
+#include "ninepegs/verify/check.hpp"
+#include "ninepegs/verify/count.hpp"
+
+namespace ninepegs {
+namespace {
+
+// A heap of pegs on the table of the hut: take one, two or three; who takes the last one loses.
+class Heap : public Game {
+ public:
+  explicit Heap(int pegs, bool faulty = false) : pegs_(pegs), faulty_(faulty) {
+    info_.id = "heap";
+    info_.title = "Heap";
+    info_.sides[0] = "First";
+    info_.sides[1] = "Second";
+    info_.ends = {{"took the last", 0, false}};
+    board_ = Geometry::square({.columns = 1, .rows = 1});
+  }
+  const GameInfo& info() const override { return info_; }
+  const Geometry& board() const override { return board_; }
+  Position start() const override { return {{static_cast<std::uint64_t>(pegs_), 0}}; }
+  int toMove(const Position& position) const override {
+    return static_cast<int>(position.words[1]);
+  }
+  void listMoves(const Position& position, MoveList& moves) const override {
+    moves.clear();
+    for (std::uint16_t n = 1; n <= 3 && n <= position.words[0]; ++n) {
+      Move move;
+      move.count = 1;
+      move.choices[0] = n;
+      if (!faulty_ || n < position.words[0]) moves.push_back(move);
+    }
+  }
+  void apply(Position& position, const Move& move) const override {
+    position.words[0] -= move.choices[0];
+    position.words[1] ^= 1;
+  }
+  Result result(const Position& position) const override {
+    Result out;
+    if (position.words[0] > 0) return out;
+    out.kind = ResultKind::win;
+    out.winner = toMove(position);  // the other side took the last
+    out.name = "took the last";
+    out.end = 0;
+    return out;
+  }
+  std::string moveText(const Position&, const Move& move) const override {
+    return "take " + std::to_string(move.choices[0]);
+  }
+  std::string positionText(const Position& position) const override {
+    return std::to_string(position.words[0]) + (toMove(position) == 0 ? "; First" : "; Second");
+  }
+  Position readPosition(std::string_view, const std::string&) const override { return start(); }
+  std::optional<Piece> pieceAt(const Position&, Cell) const override { return std::nullopt; }
+  std::vector<Cell> cellsOf(const Move&) const override { return {}; }
+
+ private:
+  int pegs_;
+  bool faulty_;
+  GameInfo info_;
+  Geometry board_;
+};
+
+// Sequences of exactly `depth` plies by the plain recurrence.
+std::uint64_t ways(int pegs, int depth) {
+  if (depth == 0) return 1;
+  std::uint64_t total = 0;
+  for (int n = 1; n <= 3 && n <= pegs; ++n) total += ways(pegs - n, depth - 1);
+  return total;
+}
+
+TEST(OwnGame, IsCounted) {
+  Heap heap(21);
+  for (int depth = 1; depth <= 12; ++depth) {
+    verify::CountOptions options;
+    options.depth = depth;
+    options.threads = 2;
+    EXPECT_EQ(verify::count(heap, heap.start(), options).sequences, ways(21, depth)) << depth;
+  }
+  verify::CountOptions options;
+  options.depth = 21;
+  options.positions = true;
+  // A heap of 0 to 20, left by either side, less those that cannot come up.
+  verify::Counts counts = verify::count(heap, heap.start(), options);
+  EXPECT_GE(counts.allPositions, 38u);
+  EXPECT_LE(counts.allPositions, 43u);
+}
+
+TEST(OwnGame, IsPlayedPerfectlyBySearch) {
+  // Theory: the side to move loses if and only if the heap leaves 1 when divided by 4.
+  for (int pegs = 1; pegs <= 21; ++pegs) {
+    Heap heap(pegs);
+    Stream stream(1, static_cast<std::uint64_t>(pegs));
+    play::Choice choice = play::makeSearch({.depth = 25})->choose(heap, heap.start(), stream);
+    EXPECT_EQ(choice.score < 0, pegs % 4 == 1) << pegs;
+    if (pegs % 4 != 1) {
+      EXPECT_EQ((pegs - choice.move.choices[0]) % 4, 1) << pegs;
+    }
+    EXPECT_TRUE(choice.solved || choice.score > play::winScore / 2);
+  }
+}
+
+TEST(OwnGame, IsPlayedOutAndHashed) {
+  Heap heap(21);
+  std::uint64_t hash = heap.hash(heap.start());
+  Position position = heap.start();
+  MoveList moves;
+  Stream stream(3, 3);
+  while (heap.listMoves(position, moves), !moves.empty()) {
+    Position before = position;
+    heap.apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
+    hash = heap.hash(position, before, hash);
+    EXPECT_EQ(hash, heap.hash(position));
+  }
+  Position again = heap.start();
+  PlayoutEnd end = heap.playOut(again, stream, 100);
+  EXPECT_FALSE(end.stalled);
+  EXPECT_GE(end.plies, 7);
+  EXPECT_LE(end.plies, 21);
+  again = heap.start();
+  EXPECT_TRUE(heap.playOut(again, stream, 3).stalled);
+}
+
+TEST(OwnGame, IsChecked) {
+  verify::CheckOptions options;
+  options.playouts = 2000;
+  options.threads = 2;
+  Heap heap(21);
+  verify::CheckReport report = verify::check(heap, options);
+  EXPECT_TRUE(report.findings.empty());
+  EXPECT_EQ(report.evidence.outcomes.size(), 2u);
+  EXPECT_NE(report::checkJson(heap, options, report).find("\"playouts\": 2000"), std::string::npos);
+  Heap faulty(6, true);  // the last peg cannot be taken, and nothing is said about that
+  report = verify::check(faulty, options);
+  ASSERT_EQ(report.findings.size(), 1u);
+  EXPECT_EQ(report.findings[0].kind, verify::FindingKind::noEnd);
+  EXPECT_EQ(report.findings[0].moves, (std::vector<std::string>{"take 2", "take 3"}));
+  EXPECT_TRUE(report.findings[0].shortest);
+}
+
+TEST(OwnGame, PlaysMatches) {
+  Heap heap(21);
+  std::unique_ptr<play::Opponent> search = play::makeSearch({.depth = 25}),
+                                  greedy = play::makeGreedy();
+  play::Opponent* sides[2] = {greedy.get(), search.get()};  // 21 leaves 1: the first side loses
+  for (std::uint64_t number = 0; number < 20; ++number) {
+    Stream stream(9, number);
+    EXPECT_EQ(play::playGame(heap, heap.start(), sides, stream, 100).result.winner, 1);
+  }
+}
+
+}  // namespace
+}  // namespace ninepegs
