@@ -169,13 +169,12 @@ TEST(Interrupt, ReportsWhatWasDone) {
   Ran count = ninepegs({"count", "connect-four", "--depth", "40"}, {.interrupt = true});
   EXPECT_EQ(count.exitCode, 130);
   expectParts(count.out, {"stopped early"});
-  Ran check =
-      ninepegs({"check", "connect-four", "--playouts", "1000000000000"}, {.interrupt = true});
+  Ran check = ninepegs({"check", "hut-pass", "--playouts", "1000000000000"}, {.interrupt = true});
   EXPECT_EQ(check.exitCode, 130);
   expectParts(check.out,
               {"stopped early: 1,000,000,000,000 were asked for", "How the games ended"});
-  Ran json = ninepegs({"check", "tic-tac-toe", "--playouts", "1000000000000", "--json"},
-                      {.interrupt = true});
+  Ran json =
+      ninepegs({"check", "hut-pass", "--playouts", "1000000000000", "--json"}, {.interrupt = true});
   EXPECT_EQ(json.exitCode, 130);
   EXPECT_FALSE(Json::parse(json.out)["complete"]);
   EXPECT_GT(Json::parse(json.out)["playouts"], 0);
@@ -236,6 +235,7 @@ INSTANTIATE_TEST_SUITE_P(
         Bad{{"play", "tic-tac-toe", "--second", "serch"}, "did you mean \"search\"?"},
         Bad{{"play", "tic-tac-toe", "--first", "search:depth=0"}, "from 1 to 60"},
         Bad{{"play", "tic-tac-toe", "--record", "no/game.txt"}, "cannot be written"},
+        Bad{{"play", "tic-tac-toe", "--record", "/tmp"}, "this is a folder"},
         Bad{{"play", "tic-tac-toe", "--seed", "1.5"}, "a whole number"},
         Bad{{"completion", "fsh"}, "no completion"}));
 

@@ -38,6 +38,8 @@ void run(const Options& options, Context& context) {
   std::uint64_t seed =
       options.seed.empty() ? std::random_device{}() : wholeOption(options.seed, "--seed", 0, ~0ull);
   if (!options.record.empty()) {  // refuse a bad path before the game, not after it
+    if (std::filesystem::is_directory(options.record))
+      throw BadInput(Place{options.record, 0, 0, 1, {}}, "this is a folder, not a file");
     PendingFile probe(options.record);
     writeFile(probe.temporary(), "");
   }

@@ -85,8 +85,8 @@ bool Search::outOfBudget() {
   return stopped_;
 }
 
-// What a position is worth where the search stops: the sheet's measure, else how many more moves
-// the side has than the position has cells taken... nothing but its legal moves.
+// What a position is worth where the search stops: the sheet's measure; without one, how many moves
+// the side to move has.
 std::int64_t Search::leaf(const Position& position, const MoveList& moves) {
   if (!game_->hasWorth())
     return static_cast<std::int64_t>(std::min<std::size_t>(moves.size(), 1000));
