@@ -46,7 +46,6 @@ Ran ninepegs(const std::vector<std::string>& arguments, const RunOptions& option
     dup2(out, 1);
     dup2(err, 2);
     if (!options.folder.empty() && chdir(options.folder.c_str()) != 0) _exit(99);
-    for (const std::string& one : options.environment) putenv(const_cast<char*>(one.c_str()));
     std::vector<char*> words = {const_cast<char*>(NINEPEGS_PROGRAM)};
     for (const std::string& argument : arguments)
       words.push_back(const_cast<char*>(argument.c_str()));

@@ -16,7 +16,6 @@ struct RunOptions {
   std::string input = {};
   std::filesystem::path folder = {};          // to run in; empty: this one
   bool interrupt = false;                     // send SIGINT once the program is ready to take it
-  std::vector<std::string> environment = {};  // NAME=VALUE, added
 };
 
 Ran ninepegs(const std::vector<std::string>& arguments, const RunOptions& options = {});

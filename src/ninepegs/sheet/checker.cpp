@@ -274,8 +274,6 @@ void Checker::statements(std::vector<Statement>& list, StatementInfo::Role role,
         types.want(one.args[0], Type::cell);
         types.want(one.args[1], Type::cell);
         break;
-      case StatementKind::shiftBy:
-        break;
       case StatementKind::take:
       case StatementKind::flip:
         effectSeen = true;

@@ -38,15 +38,11 @@ Expr node(ExprKind kind, Span span, std::vector<Expr> args = {}, std::string wor
   return expr;
 }
 
-std::vector<std::string> relativeDirections() {
-  return {"forward", "backward"};
-}
-
 bool isDirection(const std::string& word) {
   static const std::vector<std::string> names = [] {
     std::vector<std::string> out = Geometry::directionGroupNames();
     out.erase(out.begin(), out.begin() + 3);  // the groups of several directions
-    for (const std::string& name : relativeDirections()) out.push_back(name);
+    for (const char* name : {"forward", "backward"}) out.emplace_back(name);
     return out;
   }();
   return std::find(names.begin(), names.end(), word) != names.end();

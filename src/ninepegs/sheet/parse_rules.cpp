@@ -122,7 +122,6 @@ void Parser::end(const Block& block, Cursor& in) {
     end.name = in.text("the name of this end");
   }
   in.expect("when", "an end holds under a condition: when no empty");
-  end.when = true;
   end.condition = condition(in);
   if (in.accept("showing")) end.showing = expression(in);
   in.end();

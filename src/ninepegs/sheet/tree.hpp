@@ -76,7 +76,6 @@ enum class StatementKind {
   need,
   put,
   shift,
-  shiftBy,
   take,
   flip,
   change,
@@ -138,9 +137,7 @@ struct EndDecl {
   bool claim = false;
   std::string name, drawName;   // drawName: of a leader's tie
   std::optional<Expr> measure;  // of leader
-  bool when = false;            // there is a condition
   Expr condition;
-  bool stuck = false;  // the condition contains `stuck` or `nobody can move`
   std::optional<Expr> showing;
   Span span;
   int id = -1;
