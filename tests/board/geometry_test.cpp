@@ -52,13 +52,19 @@ TEST(Geometry, StepsAgreeWithCoordinates) {
     for (bool top : {false, true}) {
       Geometry board =
           Geometry::square({.columns = 5, .rows = 4, .joinLeftRight = left, .joinTopBottom = top});
-      for (const Direction& way : board.directions()) {
+      struct Way {
+      const char* name;
+      int dx, dy;
+    };
+    for (Way way : {Way{"north", 0, 1}, {"northeast", 1, 1}, {"east", 1, 0}, {"southeast", 1, -1},
+                    {"south", 0, -1}, {"southwest", -1, -1}, {"west", -1, 0}, {"northwest", -1, 1}}) {
         for (Cell cell = 0; cell < board.size(); ++cell) {
           int x = cell % 5 + way.dx, y = cell / 5 + way.dy;
           if (left) x = (x + 5) % 5;
           if (top) y = (y + 4) % 4;
           int expected = x < 0 || x > 4 || y < 0 || y > 3 ? -1 : y * 5 + x;
-          EXPECT_EQ(way.next[cell], expected) << way.name << " from " << board.label(cell);
+          const Direction& direction = board.directions()[*board.direction(way.name)];
+          EXPECT_EQ(direction.next[cell], expected) << way.name << " from " << board.label(cell);
         }
       }
     }

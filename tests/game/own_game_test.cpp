@@ -55,8 +55,8 @@ class Heap : public Game {
     return std::to_string(position.words[0]) + (toMove(position) == 0 ? "; First" : "; Second");
   }
   Position readPosition(std::string_view, const std::string&) const override { return start(); }
-  std::optional<Piece> pieceAt(const Position&, Cell) const override { return std::nullopt; }
-  std::vector<Cell> cellsOf(const Move&) const override { return {}; }
+  std::optional<Piece> pieceAt(const Position&, Cell, int) const override { return std::nullopt; }
+  std::vector<Cell> cellsOf(const Position&, const Move&) const override { return {}; }
 
  private:
   int pegs_;

@@ -53,7 +53,7 @@ INSTANTIATE_TEST_SUITE_P(
         Wrong{"define x = any line of 1 in mine", 6, 24, "from 2 to 64", ""},
         Wrong{"define x = value", 6, 12, "of which cell", "value of there"},
         Wrong{"define x = slide any", 6, 12, "from where", "step any from here"},
-        Wrong{"define x = stuck", 6, 12, "only in `ends`", ""},
+        Wrong{"always\n  not stuck", 7, 7, "only in `ends`", ""},
         Wrong{"define x = near(mine)", 6, 12, "no definition \"near\"", "define near(x)"},
         Wrong{"define near(s) = step any from s\ndefine x = near(mine, edge)", 7, 12,
               "takes 1 value, not 2", ""},
@@ -74,7 +74,7 @@ INSTANTIATE_TEST_SUITE_P(
               "this row has 4 cells", ""},
         Wrong{"start\n  . . . . . .\n  . . . . .\n  . . . . .\n  . . . . .", 7, 13, "longer than",
               ""},
-        Wrong{"case \"x\"\n  expect lgal 5", 7, 15, "\"to\" should stand here", "legal MOVES"},
+        Wrong{"case \"x\"\n  expect lgal 5", 7, 10, "begins with \"lgal\"", "legal"},
         Wrong{"case \"x\"\n  expct ongoing", 7, 3, "no line that begins", "expect"},
         Wrong{"case \"x\"\n  expect Ambre wins", 7, 10, "\"Ambre\" is no side", "Amber"},
         Wrong{"case \"x\"\n  expect draw \"ful\"", 7, 3, "no end is called \"ful\"", "full"},
@@ -87,8 +87,32 @@ INSTANTIATE_TEST_SUITE_P(
         Wrong{"title \"a\"\ntitle \"b\"", 7, 1, "a second time", ""},
         Wrong{"  zone far = row 1", 6, 3, "no further lines", ""},
         Wrong{"zone far =\trow 1", 6, 11, "holds a tab", "blanks"},
-        Wrong{"track round = a1 b1", 6, 1, "cannot run it yet", ""},
-        Wrong{"repetition compares pieces", 6, 1, "cannot run it yet", ""}));
+        Wrong{"track round = a1 z9", 6, 18, "no cell \"z9\"", ""},
+        Wrong{"track round = a1 b1 a1", 6, 21, "stands twice", ""},
+        Wrong{"track round = a1", 6, 7, "two cells or more", ""},
+        Wrong{"repetition compares pegs", 6, 21, "cannot be compared", "pieces, turn"},
+        Wrong{"cell ko, lasts two moves", 6, 16, "\"one\" should stand here", "lasts one move"},
+        Wrong{"number seeds on cells = 4", 6, 25, "set out in `start`", "seeds 4 4"},
+        Wrong{"number komi = 1 for Amber", 6, 8, "not given for both sides", ""},
+        Wrong{"piece barge B", 6, 1, "two letters", "neutral"},
+        Wrong{"piece barge B b neutral", 6, 17, "has one letter", ""},
+        Wrong{"piece barge B for Ambre", 6, 19, "\"Ambre\" is no side", "Amber"},
+        Wrong{"piece barge B b edges 1 2 3", 6, 17, "3 numbers, but a cell of this board has 8", "north"},
+        Wrong{"forbid when any mine", 6, 8, "in double quotes", ""},
+        Wrong{"forbid \"no\" when mine", 6, 18, "a condition should stand here", "any S"},
+        Wrong{"each side sees\n  mine as XX", 7, 11, "one character", ""},
+        Wrong{"each side sees\n  mine as X on their board", 7, 3, "one for both sides", "as X"},
+        Wrong{"notation chess", 6, 10, "no notation that is known", "fen"},
+        Wrong{"mark spot\nnotation fen\n  castling K z9 in spot", 8, 14, "no cell \"z9\"", ""},
+        Wrong{"notation fen\n  colck x", 7, 3, "no field of this notation", "clock"},
+        Wrong{"worth\n  1 2 3 4 5", 6, 1, "does not fit the board", "4 rows"},
+        Wrong{"worth passes of a1", 6, 7, "nothing here is called \"passes\"", ""},
+        Wrong{"worth count my peg of saw", 6, 13, "stands before a name", ""},
+        Wrong{"define lone = lines of 1 in mine", 6, 24, "from 2 to 64", ""},
+        Wrong{"define far = next along round from a1", 6, 14, "no track \"round\"", "track round"},
+        Wrong{"define sharp = edge of a1 towards b1", 6, 16, "no piece has edges", "edges"},
+        Wrong{"define kinds-of = kinds k in pge where any k", 6, 19, "no kind of piece", "peg"},
+        Wrong{"worth my hand", 6, 7, "a number should stand here", ""}));
 
 struct WrongMove {
   const char* body;
@@ -120,17 +144,43 @@ INSTANTIATE_TEST_SUITE_P(
         WrongMove{"  pick here in mine\n  add here to spot", 10, 15, "say whose"},
         WrongMove{"  pick here in mine\n  add here to tally", 10, 15, "no mark"},
         WrongMove{"  pick here in mine\n  set my tally to 1", 10, 10, "one for both sides"},
-        WrongMove{"  pick here in mine\n  take here\n  need any mine", 11, 3, "cannot run it yet"},
-        WrongMove{"  pick here in mine\n  take here\n  pick there in empty", 11, 3,
-                  "cannot run it yet"},
-        WrongMove{"  pick here in mine\n  when any theirs\n    pick there in empty", 11, 5,
-                  "cannot run it yet"},
+        WrongMove{"  pick here in mine\n  set tally of here to 2", 10, 7, "belongs to no cell"},
+        WrongMove{"  pick here in mine\n  set spto to 2", 10, 7, "no number, mark or cell"},
+        WrongMove{"  pick here in mine\n  shift here by nroth", 10, 17, "\"nroth\" is no direction"},
+        WrongMove{"  pick here in mine, if ayn", 9, 25, "\"any\" should stand here"},
+        WrongMove{"  choose n from 1 to mine\n  put peg on a1", 9, 22, "a number should stand here"},
+        WrongMove{"  choose k from peg, pge\n  put k on a1", 9, 22, "\"pge\""},
+        WrongMove{"  pick here in mine\n  when any theirs\n    written as here", 11, 5,
+                  "not inside a block"},
+        WrongMove{"  pick here in mine\n  write here\n  written as here", 8, 6,
+                  "`written as` and `write`"},
+        WrongMove{"  pick here in mine\n  must maximise mine", 10, 17, "a number should stand here"},
+        WrongMove{"  pick here in mine\n  tell any mine", 10, 8, "has no text"},
+        WrongMove{"  pick here in mine\n  need times seen > 1", 10, 8, "known only in `ends`"},
+        WrongMove{"  pick here in mine\n  need stuck", 10, 8, "known only in"},
         WrongMove{"  pick here in mine\n  otherwise\n    take here", 10, 3, "no `when`"},
         WrongMove{"  pick here in mine\n    take here", 10, 5, "nothing above opens a block"},
         WrongMove{"  pick here in mine\n  when any mine\n  take here", 10, 3, "holds no lines"},
         WrongMove{"  pick here in mine\n  written as hree", 10, 14, "no name \"hree\""},
-        WrongMove{"  pick here in mine\n  repeat while possible\n    take here", 10, 3,
-                  "cannot run it yet"}));
+        WrongMove{"  pick here in mine\n  repeat while possible", 10, 3, "holds no lines"},
+        WrongMove{"  pick here in mine\n  repeat sometimes\n    take here", 10, 19,
+                  "\"times\" should follow"}));
+
+TEST(Messages, ARepeatThatCannotEndNamesItsLine) {
+  std::shared_ptr<const SheetGame> game = test::fromText(test::sheetWith(
+      "number tally\nmove go\n  pick here in mine\n  repeat while possible\n"
+      "    set tally to tally + 1\n"));
+  Position position = game->readPosition("o4/5/5/5", "test");
+  try {
+    MoveList moves;
+    game->listMoves(position, moves);
+    FAIL() << "it ended with " << moves.size() << " moves";
+  } catch (const BadInput& error) {
+    EXPECT_EQ(error.diagnostics()[0].place.line, 9);
+    EXPECT_NE(error.diagnostics()[0].message.find("more than 40 choices"), std::string::npos);
+    EXPECT_NE(error.diagnostics()[0].hint.find("nearer"), std::string::npos);
+  }
+}
 
 TEST(Messages, SeveralFaultsAreToldAtOnce) {
   std::vector<Diagnostic> found = test::messages(
@@ -159,8 +209,12 @@ TEST(Messages, WholeSheet) {
   EXPECT_EQ(first(sheet), "fine");
   EXPECT_NE(with("5 x 4", "40 x 40").find("more than 512 cells"), std::string::npos);
   EXPECT_NE(with("5 x 4", "0 x 4").find("at least one column"), std::string::npos);
-  EXPECT_NE(with("5 x 4", "5 x 4 x 2").find("several levels"), std::string::npos);
-  EXPECT_NE(with("square 5 x 4", "hexagon 3").find("cannot build it yet"), std::string::npos);
+  EXPECT_NE(with("5 x 4", "5 x 4 x 30").find("more than 512 cells"), std::string::npos);
+  EXPECT_NE(with("square 5 x 4", "rhombus 5 x 4 x 2").find("several levels"), std::string::npos);
+  EXPECT_NE(with("square 5 x 4", "hexagon 13").find("does not fit"), std::string::npos);
+  EXPECT_NE(with("square 5 x 4", "hexagon 3").find("no direction `orthogonal`"), std::string::npos);
+  EXPECT_NE(with("square 5 x 4", "points").find("no points"), std::string::npos);
+  EXPECT_NE(with("square 5 x 4", "points\n  line a1 7d").find("no point"), std::string::npos);
   EXPECT_NE(with("5 x 4", "5 x 4, without all").find("without any cell"), std::string::npos);
   EXPECT_NE(with("5 x 4", "5 x 4, without mine").find("must not depend on pieces"),
             std::string::npos);

@@ -25,7 +25,7 @@ TEST(Inspector, IsQuietWhereNothingIsWrong) {
       Stream stream(14, number);
       Position position = game->start();
       MoveList moves;
-      while (game->listMoves(position, moves), !moves.empty()) {
+      while (game->listMoves(position, moves), !moves.empty() && !game->ended(position)) {
         EXPECT_TRUE(faultsAt(*game, position).empty())
             << name << " " << game->positionText(position);
         game->apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);

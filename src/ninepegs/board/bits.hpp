@@ -42,6 +42,12 @@ struct Bits {
       if (word[i] != 0) return i * 64 + std::countr_zero(word[i]);
     return -1;
   }
+  // The highest cell; -1 of an empty set.
+  constexpr int last() const {
+    for (int i = W - 1; i >= 0; --i)
+      if (word[i] != 0) return i * 64 + 63 - std::countl_zero(word[i]);
+    return -1;
+  }
   constexpr void dropFirst() {
     for (int i = 0; i < W; ++i) {
       if (word[i] == 0) continue;

@@ -1,51 +1,119 @@
+// Shapes, labels, and where cells are drawn.
 #include "ninepegs/board/geometry.hpp"
 
 #include <algorithm>
-#include <set>
+#include <cmath>
+#include <cstdlib>
 
 namespace ninepegs {
 namespace {
 
-struct Compass {
-  const char* name;
-  int dx, dy;
-};
+// The column of letters, from 1, and the row of a label such as d7; {0, 0} if it is none.
+std::pair<int, int> gridPlace(std::string_view label) {
+  std::size_t letters = 0;
+  int column = 0, row = 0;
+  while (letters < label.size() && label[letters] >= 'a' && label[letters] <= 'z' && column < 1000)
+    column = column * 26 + (label[letters++] - 'a' + 1);
+  for (std::size_t i = letters; i < label.size(); ++i) {
+    if (label[i] < '0' || label[i] > '9' || row > 1000) return {0, 0};
+    row = row * 10 + (label[i] - '0');
+  }
+  if (letters == 0 || letters == label.size() || label[letters] == '0') return {0, 0};
+  return {column, row};
+}
 
-// Clockwise; the opposite direction stands four further on.
-constexpr Compass compass[] = {{"north", 0, 1},      {"northeast", 1, 1}, {"east", 1, 0},
-                               {"southeast", 1, -1}, {"south", 0, -1},    {"southwest", -1, -1},
-                               {"west", -1, 0},      {"northwest", -1, 1}};
+// Rows of hexes stand closer than their cells are wide: the height of an equilateral triangle.
+const double hexRow = std::sqrt(3.0) / 2;
 
 }  // namespace
 
-Geometry Geometry::square(const SquareShape& shape) {
+Geometry Geometry::square(const BoardShape& shape) {
   Geometry board;
   board.shape_ = shape;
   for (int cell = 0; cell < board.size(); ++cell) board.all_.set(cell);
-  board.makeLabels();
-  board.makeDirections();
+  board.finish();
+  return board;
+}
+
+// Stored so that a step along each direction is the same shift everywhere: the lower rows begin
+// further to the right in memory than as they are labelled.
+Geometry Geometry::hexagon(int side) {
+  Geometry board;
+  board.shape_.kind = Shape::hexagon;
+  board.shape_.columns = board.shape_.rows = 2 * side - 1;
+  for (int row = 0; row < 2 * side - 1; ++row) {
+    int from = std::max(0, side - 1 - row), length = 2 * side - 1 - std::abs(side - 1 - row);
+    for (int i = 0; i < length; ++i) board.all_.set(row * board.shape_.columns + from + i);
+  }
+  board.finish();
+  return board;
+}
+
+Geometry Geometry::rhombus(int columns, int rows) {
+  BoardShape shape;
+  shape.columns = columns;
+  shape.rows = rows;
+  shape.kind = Shape::rhombus;
+  return square(shape);
+}
+
+bool Geometry::isPointLabel(std::string_view label) {
+  return gridPlace(label).first > 0;
+}
+
+Geometry Geometry::points(const std::vector<std::vector<std::string>>& lines) {
+  Geometry board;
+  board.shape_.kind = Shape::points;
+  for (const auto& line : lines) {
+    for (const std::string& label : line) {
+      auto [column, row] = gridPlace(label);
+      board.shape_.columns = std::max(board.shape_.columns, column);
+      board.shape_.rows = std::max(board.shape_.rows, row);
+    }
+  }
+  if (board.size() > limits::cells) return board;  // the caller sees it by the size
+  for (const auto& line : lines) {
+    std::vector<Cell>& join = board.joins_.emplace_back();
+    for (const std::string& label : line) {
+      auto [column, row] = gridPlace(label);
+      join.push_back((row - 1) * board.shape_.columns + column - 1);
+      board.all_.set(join.back());
+    }
+  }
+  board.finish();
   return board;
 }
 
 void Geometry::leaveOut(const CellSet& cells) {
   all_ &= ~cells;
+  finish();
+}
+
+void Geometry::finish() {
   makeLabels();
+  makePicture();
   makeDirections();
 }
 
 int Geometry::drawnY(Cell cell) const {
-  int row = cell / shape_.columns;
+  int row = cell / shape_.columns % shape_.rows;
   return shape_.numbered || shape_.rowsFromTop ? row : shape_.rows - 1 - row;
 }
 
-Cell Geometry::cellAt(int x, int y) const {
+Cell Geometry::cellAt(int x, int y, int level) const {
   int row = shape_.numbered || shape_.rowsFromTop ? y : shape_.rows - 1 - y;
-  return row * shape_.columns + x;
+  return ((level - 1) * shape_.rows + row) * shape_.columns + x;
 }
 
 int Geometry::rowNumber(Cell cell) const {
   int y = drawnY(cell);
   return shape_.rowsFromTop ? y + 1 : shape_.rows - y;
+}
+
+int Geometry::columnNumber(Cell cell) const {
+  int missing = shape_.kind == Shape::hexagon ? std::max(0, shape_.rows / 2 + 1 - rowNumber(cell))
+                                              : 0;  // that stand before a row's first cell
+  return drawnX(cell) + 1 - missing;
 }
 
 void Geometry::makeLabels() {
@@ -56,24 +124,96 @@ void Geometry::makeLabels() {
     labels_[cell] = shape_.numbered
                         ? std::to_string(++number)
                         : columnName(columnNumber(cell)) + std::to_string(rowNumber(cell));
+    if (shape_.levels > 1 && !shape_.numbered) labels_[cell] += "." + std::to_string(levelNumber(cell));
   }
 }
 
-void Geometry::makeDirections() {
-  directions_.clear();
-  for (const Compass& way : compass) {
-    Direction direction{way.name, way.dx, way.dy, std::vector<Cell>(size(), -1)};
-    for (Cell cell = 0; cell < size(); ++cell) {
-      if (!all_[cell]) continue;
-      int x = drawnX(cell) + way.dx, y = drawnY(cell) - way.dy;
-      if (shape_.joinLeftRight) x = (x + shape_.columns) % shape_.columns;
-      if (shape_.joinTopBottom) y = (y + shape_.rows) % shape_.rows;
-      if (x < 0 || y < 0 || x >= shape_.columns || y >= shape_.rows) continue;
-      Cell to = cellAt(x, y);
-      if (all_[to] && to != cell) direction.next[cell] = to;
+void Geometry::makePicture() {
+  picture_.clear();
+  for (int level = 1; level <= shape_.levels; ++level) {
+    for (int y = 0; y < shape_.rows; ++y) {
+      PictureRow row;
+      row.level = level;
+      int length = shape_.columns, from = 0;
+      if (shape_.kind == Shape::hexagon) {
+        int away = std::abs(y - shape_.rows / 2);  // from the widest row
+        length -= away;
+        row.indent = away;
+        from = std::max(0, y - shape_.rows / 2);
+      } else if (shape_.kind == Shape::rhombus) {
+        row.indent = shape_.rows - 1 - y;
+      }
+      for (int x = from; x < from + length; ++x) row.cells.push_back(cellAt(x, y, level));
+      picture_.push_back(std::move(row));
     }
-    directions_.push_back(std::move(direction));
   }
+}
+
+DrawnAt Geometry::drawnAt(Cell cell) const {
+  int y = drawnY(cell);
+  double x = columnNumber(cell) - 0.5 + picture_[y].indent / 2.0;
+  x += (levelNumber(cell) - 1) * (shape_.columns + 1);
+  return {x, isHexes() ? 0.5 / hexRow + y * hexRow : y + 0.5};
+}
+
+DrawnAt Geometry::drawnSize() const {
+  double x = 0, y = 0;
+  for (Cell cell = 0; cell < size(); ++cell) {
+    if (shape_.kind == Shape::hexagon && labels_[cell].empty()) continue;
+    DrawnAt at = drawnAt(cell);
+    x = std::max(x, at.x + 0.5);
+    y = std::max(y, at.y + (isHexes() ? 0.5 / hexRow : 0.5));
+  }
+  return {x, y};
+}
+
+std::optional<Cell> Geometry::offset(Cell cell, int dx, int dy) const {
+  int x = drawnX(cell) + dx, y = drawnY(cell) - dy;
+  if (shape_.joinLeftRight) x = ((x % columns()) + columns()) % columns();
+  if (shape_.joinTopBottom) y = ((y % rows()) + rows()) % rows();
+  if (x < 0 || y < 0 || x >= columns() || y >= rows()) return std::nullopt;
+  Cell to = cellAt(x, y, levelNumber(cell));
+  return has(to) ? std::optional<Cell>(to) : std::nullopt;
+}
+
+// Cells of a hexagon that lie on so many of its six rims or more.
+CellSet Geometry::onRims(int fewest) const {
+  CellSet out;
+  int middle = shape_.rows / 2;
+  for (Cell cell = 0; cell < size(); ++cell) {
+    if (!all_[cell]) continue;
+    int row = rowNumber(cell) - 1, column = columnNumber(cell) - 1;
+    int last = shape_.columns - 1 - std::abs(row - middle);
+    int rims = (row == 0 || row == shape_.rows - 1 ? 1 : 0) +
+               (column == 0 ? 1 : 0) + (column == last ? 1 : 0);
+    // The corners at the ends of the widest row lie on two rims, too.
+    if (row == middle && (column == 0 || column == last)) ++rims;
+    out[cell] = rims >= fewest;
+  }
+  return out;
+}
+
+CellSet Geometry::edge() const {
+  if (shape_.kind == Shape::hexagon) return onRims(1);
+  CellSet out;
+  for (Cell cell = 0; cell < size(); ++cell) {
+    int x = drawnX(cell), y = drawnY(cell), level = levelNumber(cell);
+    bool rim = x == 0 || y == 0 || x == columns() - 1 || y == rows() - 1;
+    bool ends = levels() > 1 && (level == 1 || level == levels());
+    out[cell] = all_[cell] && (rim || ends);
+  }
+  return out;
+}
+
+CellSet Geometry::corner() const {
+  if (shape_.kind == Shape::hexagon) return onRims(2);
+  CellSet out;
+  for (Cell cell = 0; cell < size(); ++cell) {
+    int x = drawnX(cell), y = drawnY(cell), level = levelNumber(cell);
+    bool both = (x == 0 || x == columns() - 1) && (y == 0 || y == rows() - 1);
+    out[cell] = all_[cell] && both && (levels() == 1 || level == 1 || level == levels());
+  }
+  return out;
 }
 
 std::string Geometry::columnName(int number) {
@@ -100,106 +240,6 @@ std::vector<std::string> Geometry::labels() const {
   std::vector<std::string> out;
   for (Cell cell = 0; cell < size(); ++cell)
     if (all_[cell]) out.push_back(labels_[cell]);
-  return out;
-}
-
-std::optional<int> Geometry::direction(std::string_view name) const {
-  for (std::size_t i = 0; i < directions_.size(); ++i)
-    if (directions_[i].name == name) return static_cast<int>(i);
-  return std::nullopt;
-}
-
-std::vector<int> Geometry::directionGroup(std::string_view name) const {
-  if (name == "any") return {0, 1, 2, 3, 4, 5, 6, 7};
-  if (name == "orthogonal") return {0, 2, 4, 6};
-  if (name == "diagonal") return {1, 3, 5, 7};
-  if (std::optional<int> one = direction(name)) return {*one};
-  return {};
-}
-
-std::vector<std::string> Geometry::directionGroupNames() {
-  std::vector<std::string> names = {"any", "orthogonal", "diagonal"};
-  for (const Compass& way : compass) names.emplace_back(way.name);
-  return names;
-}
-
-std::vector<int> Geometry::axes(const std::vector<int>& directions) const {
-  std::set<int> axes;
-  for (int direction : directions) axes.insert(std::min(direction, opposite(direction)));
-  return {axes.begin(), axes.end()};
-}
-
-std::optional<Cell> Geometry::step(Cell cell, int direction) const {
-  Cell to = directions_[direction].next[cell];
-  return to < 0 ? std::nullopt : std::optional<Cell>(to);
-}
-
-CellSet Geometry::stepped(const CellSet& cells, int direction) const {
-  CellSet out;
-  for (Cell cell = 0; cell < size(); ++cell)
-    if (cells[cell] && directions_[direction].next[cell] >= 0)
-      out.set(directions_[direction].next[cell]);
-  return out;
-}
-
-std::vector<std::vector<Cell>> Geometry::lines(int length, const std::vector<int>& axes) const {
-  std::vector<std::vector<Cell>> out;
-  std::set<std::vector<Cell>> seen;
-  for (int axis : axes) {
-    for (Cell start = 0; start < size(); ++start) {
-      if (!all_[start]) continue;
-      std::vector<Cell> run = {start};
-      while (static_cast<int>(run.size()) < length) {
-        Cell to = directions_[axis].next[run.back()];
-        if (to < 0 || std::find(run.begin(), run.end(), to) != run.end()) break;
-        run.push_back(to);
-      }
-      if (static_cast<int>(run.size()) < length) continue;
-      std::vector<Cell> sorted = run;
-      std::sort(sorted.begin(), sorted.end());
-      if (seen.insert(sorted).second) out.push_back(std::move(run));
-    }
-  }
-  return out;
-}
-
-std::vector<std::string> Geometry::symmetryNames() {
-  return {"reflection of columns", "reflection of rows", "half turn",
-          "quarter turn",          "transposition",      "all"};
-}
-
-std::vector<Symmetry> Geometry::symmetries(std::string_view name) const {
-  std::vector<Symmetry> out;
-  int lastX = columns() - 1, lastY = rows() - 1;
-  bool even = columns() == rows();
-  // Adds the map of drawn places, if it maps the board onto itself.
-  auto add = [&](const char* title, bool fits, auto&& map) {
-    if (!fits) return;
-    Symmetry symmetry{title, std::vector<Cell>(size(), -1)};
-    for (Cell cell = 0; cell < size(); ++cell) {
-      auto [x, y] = map(drawnX(cell), drawnY(cell));
-      symmetry.image[cell] = cellAt(x, y);
-      if (all_[cell] != all_[symmetry.image[cell]]) return;
-    }
-    out.push_back(std::move(symmetry));
-  };
-  using Point = std::pair<int, int>;
-  auto wants = [&](const char* title) { return name == title || name == "all"; };
-  if (wants("reflection of columns"))
-    add("reflection of columns", true, [&](int x, int y) { return Point{lastX - x, y}; });
-  if (wants("reflection of rows"))
-    add("reflection of rows", true, [&](int x, int y) { return Point{x, lastY - y}; });
-  if (wants("half turn"))
-    add("half turn", true, [&](int x, int y) { return Point{lastX - x, lastY - y}; });
-  if (wants("quarter turn"))
-    add("quarter turn", even, [&](int x, int y) { return Point{lastY - y, x}; });
-  if (wants("transposition")) {
-    // Columns and rows change places: the cell in column 1, row 1 stays.
-    bool fromTop = shape_.numbered || shape_.rowsFromTop;
-    add("transposition", even, [&](int x, int y) {
-      return fromTop ? Point{y, x} : Point{lastY - y, lastX - x};
-    });
-  }
   return out;
 }
 

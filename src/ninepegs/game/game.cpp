@@ -3,18 +3,35 @@
 #include <fmt/format.h>
 
 namespace ninepegs {
-namespace {
-
 std::uint64_t wordHash(std::size_t index, std::uint64_t word) {
   return scrambled(word ^ scrambled(index));
 }
-
-}  // namespace
 
 std::uint64_t Game::countMoves(const Position& position) const {
   MoveList moves;
   listMoves(position, moves);
   return moves.size();
+}
+
+MoveTexts Game::textsOf(const Position& position, const Move& move) const {
+  std::string text = moveText(position, move);
+  return {text, text, {}};
+}
+
+std::vector<std::string> Game::otherTexts(const Position&, const Move&) const {
+  return {};
+}
+
+std::string Game::notation(const Position&) const {
+  return "";
+}
+
+View Game::viewOf(const Position& position, int) const {
+  return {position, {}, {}};
+}
+
+bool Game::conditionHolds(int, const Position&) const {
+  return true;
 }
 
 CellSet Game::shownCells(const Position& position) const {

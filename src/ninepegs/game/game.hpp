@@ -73,14 +73,24 @@ class Game {
 
   // Text, both ways.
   virtual std::string moveText(const Position& position, const Move& move) const = 0;
+  // The move's text and what else it says. A game without secrets says its text only.
+  virtual MoveTexts textsOf(const Position& position, const Move& move) const;
+  // Other notations of the move, as people may type it; none: there is only its text.
+  virtual std::vector<std::string> otherTexts(const Position& position, const Move& move) const;
   virtual std::string positionText(const Position& position) const = 0;
+  // The position in an open notation such as FEN; empty if the game has none.
+  virtual std::string notation(const Position& position) const;
   // Throws BadInput; `source` names where the text came from, such as --at.
   virtual Position readPosition(std::string_view text, const std::string& source) const = 0;
 
-  // What stands where, for pictures.
-  virtual std::optional<Piece> pieceAt(const Position& position, Cell cell) const = 0;
+  // What stands where, for pictures. A game has one board, or one for each side.
+  virtual int boards() const { return 1; }
+  virtual std::optional<Piece> pieceAt(const Position& position, Cell cell, int board = 0) const = 0;
   // The cells that were picked in a move, in order.
-  virtual std::vector<Cell> cellsOf(const Move& move) const = 0;
+  virtual std::vector<Cell> cellsOf(const Position& position, const Move& move) const = 0;
+  // Is anything hidden from a side? Then what a side knows is its view.
+  virtual bool hasSecrets() const { return false; }
+  virtual View viewOf(const Position& position, int side) const;
   // The cells that show the result, such as a winning line.
   CellSet shownCells(const Position& position) const;
   // The cells that would show that this end holds.
@@ -115,9 +125,14 @@ class Game {
   virtual std::vector<Symmetry> symmetries() const { return {}; }
   virtual Position mapped(const Position& position, const Symmetry& symmetry) const;
   virtual std::vector<Example> examples() const { return {}; }
+  // Does condition number `index` of the examples hold?
+  virtual bool conditionHolds(int index, const Position& position) const;
   // The variant of that name. Throws BadInput if there is none.
   virtual std::shared_ptr<const Game> variant(const std::string& name) const;
 };
+
+// The part of a position's hash that one word makes.
+std::uint64_t wordHash(std::size_t index, std::uint64_t word);
 
 // How a side to move is told of a result: "Amber wins: four in a line".
 std::string resultText(const Game& game, const Result& result);

@@ -22,7 +22,14 @@ std::string plain(std::string_view text) {
   return out;
 }
 
+// A notation without the marks of check, which people leave out.
+std::string_view withoutMarks(std::string_view text) {
+  while (!text.empty() && (text.back() == '+' || text.back() == '#')) text.remove_suffix(1);
+  return text;
+}
+
 std::string pieceText(const Game& game, Piece piece) {
+  if (piece.side < 0) return "a " + game.info().kinds[piece.kind].name;
   return fmt::format("a {} of {}", game.info().kinds[piece.kind].name,
                      game.info().sides[piece.side]);
 }
@@ -70,7 +77,7 @@ std::vector<std::string> movesFrom(const Game& game, const Position& position, C
   game.listMoves(position, moves);
   std::vector<std::string> texts;
   for (const Move& move : moves) {
-    std::vector<Cell> cells = game.cellsOf(move);
+    std::vector<Cell> cells = game.cellsOf(position, move);
     if (cells.size() > 1 && cells.front() == cell) texts.push_back(game.moveText(position, move));
   }
   std::sort(texts.begin(), texts.end(), naturalLess);
@@ -93,7 +100,15 @@ std::vector<Move> matchingMoves(const Game& game, const Position& position,
     else if (!wanted.empty() && plain(text) == wanted)
       near.push_back(move);
   }
-  return exact.empty() ? near : exact;
+  if (!exact.empty()) return exact;
+  if (!near.empty() || wanted.empty()) return near;
+  for (const Move& move : moves)
+    for (const std::string& text : game.otherTexts(position, move))
+      if (text == typed || withoutMarks(text) == withoutMarks(typed)) {
+        near.push_back(move);
+        break;
+      }
+  return near;
 }
 
 std::vector<std::string> moveTexts(const Game& game, const Position& position) {
@@ -149,7 +164,7 @@ std::string whyNot(const Game& game, const Position& position, std::string_view 
     MoveList moves;
     game.listMoves(position, moves);
     bool fromTo = std::any_of(moves.begin(), moves.end(),
-                              [&](const Move& move) { return game.cellsOf(move).size() > 1; });
+                              [&](const Move& move) { return game.cellsOf(position, move).size() > 1; });
     Cell first = cells.front();
     std::optional<Piece> piece = game.pieceAt(position, first);
     std::string label = board.label(first);

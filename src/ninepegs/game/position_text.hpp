@@ -34,6 +34,8 @@ std::string positionLine(const sheet::Checked& sheet, const sheet::Layout& layou
 // Cells of a set in a position's words, and back.
 CellSet cellsAt(const Position& position, sheet::Slot slot, int size);
 void setCells(Position& position, sheet::Slot slot, const CellSet& cells, int size);
-std::optional<Piece> pieceOf(const sheet::Layout& layout, const Position& position, Cell cell);
+// `board`: on a board of one each, whose waters.
+std::optional<Piece> pieceOf(const sheet::Layout& layout, const Position& position, Cell cell,
+                             int board = 0);
 
 }  // namespace ninepegs

@@ -3,8 +3,10 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <map>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/game/fen.hpp"
 #include "ninepegs/game/position_text.hpp"
 #include "ninepegs/game/sinks.hpp"
 #include "ninepegs/game/with_machine.hpp"
@@ -29,6 +31,11 @@ std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, st
   if (!found.empty()) throw BadInput(std::move(found));
   game->program_ = sheet::compile(game->sheet_, source, {.coverage = false});
   game->counting_ = sheet::compile(game->sheet_, source, {.coverage = true});
+  for (const sheet::GroupCode& group : game->program_.groups)
+    game->mayRepeat_ = game->mayRepeat_ || group.mayRepeat;
+  game->hashed_.assign(game->program_.layout.words, true);
+  game->hashed_[Layout::plies] = game->sheet_.readsPlies;
+  if (game->program_.layout.seen != 0) game->hashed_[game->program_.layout.seen] = false;
   game->info_.variant = variant;
   game->fillInfo(path);
   game->setUp(source, found);
@@ -64,9 +71,10 @@ void SheetGame::setUp(const sheet::Source& source, std::vector<Diagnostic>& foun
          "an end must not hold in the starting position"});
     return;
   }
+  int conditions = 0;
   for (const sheet::CaseDecl& one : sheet_.tree.cases) {
     if (one.variant.text == info_.variant) {
-      examples_.push_back(example(one, source, found));
+      examples_.push_back(example(one, source, conditions, found));
       continue;
     }
     if (!info_.variant.empty()) continue;
@@ -87,9 +95,19 @@ void SheetGame::judge(Position& position) const {
   withMachine(program_, [&](auto& machine) {
     position.words[Layout::result] = 0;
     machine.load(position.words.data());
+    machine.noteSeen();
     machine.runRoutine(program_.ends[1 - machine.turn()]);
     machine.store(position.words.data());
   });
+}
+
+std::span<const std::uint64_t> SheetGame::earlier(const Position& position) const {
+  return std::span(position.words).subspan(program_.layout.words);
+}
+
+// Before a move: the position becomes an earlier one.
+void SheetGame::remember(Position& position) const {
+  if (program_.layout.seen != 0) position.words.push_back(position.words[program_.layout.seen]);
 }
 
 int SheetGame::toMove(const Position& position) const {
@@ -110,10 +128,30 @@ void SheetGame::listMoves(const Position& position, MoveList& moves) const {
         Place{info_.source, sheet_.tree.moves.front().name.span.line, 0, 1, {}},
         fmt::format("a position has more than {} legal moves, the limit", limits::movesInPosition),
         "narrow the sets from which cells are picked");
+  if (mayRepeat_) dropRepeated(position, moves);
+}
+
+// Of moves with the same text that lead to the same position, the first stays.
+void SheetGame::dropRepeated(const Position& position, MoveList& moves) const {
+  std::map<std::string, std::vector<Position>> seen;
+  std::size_t doubtful = 0;
+  for (const Move& move : moves)
+    if (move.group != sheet::passGroup && program_.groups[move.group].mayRepeat) ++doubtful;
+  if (doubtful < 2) return;
+  std::erase_if(moves, [&](const Move& move) {
+    if (move.group == sheet::passGroup || !program_.groups[move.group].mayRepeat) return false;
+    std::vector<Position>& same = seen[moveText(position, move)];
+    Position after = position;
+    apply(after, move);
+    if (std::find(same.begin(), same.end(), after) != same.end()) return true;
+    same.push_back(std::move(after));
+    return false;
+  });
 }
 
 std::uint64_t SheetGame::countMoves(const Position& position) const {
   if (sheet::isFinal(position.words[Layout::result])) return 0;
+  if (mayRepeat_) return Game::countMoves(position);
   return withMachine(program_, [&](auto& machine) {
     machine.load(position.words.data());
     sheet::CountSink sink;
@@ -123,8 +161,10 @@ std::uint64_t SheetGame::countMoves(const Position& position) const {
 }
 
 void SheetGame::apply(Position& position, const Move& move) const {
+  remember(position);
   withMachine(program_, [&](auto& machine) {
     machine.load(position.words.data());
+    machine.remember(earlier(position));
     machine.apply(move.group, move.choices.data(), move.count);
     machine.store(position.words.data());
   });
@@ -132,9 +172,15 @@ void SheetGame::apply(Position& position, const Move& move) const {
 
 void SheetGame::applyCounting(Position& position, const Move& move,
                               std::span<std::uint64_t> uses) const {
+  remember(position);
   withMachine(counting_, [&](auto& machine) {
     machine.load(position.words.data());
+    machine.remember(earlier(position));
     machine.countInto(uses);
+    if (!counting_.forbidStatements.empty()) {
+      sheet::CountSink offered;  // what is forbidden is known where moves are tried
+      machine.generate(offered);
+    }
     machine.apply(move.group, move.choices.data(), move.count);
     machine.store(position.words.data());
   });
@@ -175,72 +221,38 @@ Result SheetGame::result(const Position& position) const {
   return decoded(position.words[Layout::result]);
 }
 
-std::string SheetGame::moveText(const Position& position, const Move& move) const {
-  if (move.group == sheet::passGroup) return "pass";
-  const sheet::GroupCode& group = program_.groups[move.group];
-  int side = toMove(position);
-  return withMachine(program_, [&](auto& machine) {
-    machine.load(position.words.data());
-    for (int i = 0; i < move.count; ++i) machine.setChoice(i, move.choices[i]);
-    machine.runRoutine(group.text[side]);
-    std::string text;
-    for (const sheet::TextPart& part : group.parts) {
-      using Kind = sheet::TextPart::Kind;
-      int value = static_cast<int>(machine.number(part.slot));
-      switch (part.kind) {
-        case Kind::literal:
-          text += part.literal;
-          break;
-        case Kind::kind:
-          text += sheet_.tree.pieces[value].name.text;
-          break;
-        case Kind::number:
-          text += std::to_string(machine.number(part.slot));
-          break;
-        case Kind::cell:
-          text += value < 0 ? "none" : sheet_.board.label(value);
-          break;
-        case Kind::column:
-          text += value < 0 ? "none" : Geometry::columnName(sheet_.board.columnNumber(value));
-          break;
-        case Kind::row:
-          text += value < 0 ? "none" : std::to_string(sheet_.board.rowNumber(value));
-          break;
-        case Kind::set: {
-          auto cells = machine.set(part.slot);
-          std::vector<std::string> labels;
-          for (; cells.any(); cells.dropFirst())
-            labels.push_back(sheet_.board.label(cells.first()));
-          text += labels.empty() ? "none" : joined(labels, " ");
-          break;
-        }
-      }
-    }
-    return text;
-  });
-}
-
 std::string SheetGame::positionText(const Position& position) const {
   return positionLine(sheet_, program_.layout, position);
 }
 
 Position SheetGame::readPosition(std::string_view text, const std::string& source) const {
-  Position position = readLine(sheet_, program_.layout, text, source);
+  bool fen = sheet_.tree.notation && looksLikeFen(text);
+  Position position = fen ? readFen(sheet_, program_.layout, text, source)
+                          : readLine(sheet_, program_.layout, text, source);
   judge(position);
+  if (fen) requireSound(position, std::string(text), source);
   return position;
 }
 
-std::optional<Piece> SheetGame::pieceAt(const Position& position, Cell cell) const {
-  return pieceOf(program_.layout, position, cell);
+std::string SheetGame::notation(const Position& position) const {
+  return sheet_.tree.notation ? fenText(sheet_, program_.layout, position) : "";
 }
 
-std::vector<Cell> SheetGame::cellsOf(const Move& move) const {
-  std::vector<Cell> cells;
-  if (move.group == sheet::passGroup) return cells;
-  const sheet::GroupCode& group = program_.groups[move.group];
-  for (int i = 0; i < move.count; ++i)
-    if (!group.choiceIsKind[i]) cells.push_back(move.choices[i]);
-  return cells;
+// A position from elsewhere keeps what always holds in this game.
+void SheetGame::requireSound(const Position& position, const std::string& text,
+                             const std::string& source) const {
+  for (std::size_t i = 0; i < program_.invariants.size(); ++i)
+    for (int side = 0; side < 2 && program_.invariants[i].change == 0; ++side)
+      if (invariantValue(i, position, side) == 0)
+        throw BadInput(
+            Place{source, 1, 0, 1, text},
+            fmt::format("this is no position of {}: for {}, `{}` does not hold", info_.title,
+                        info_.sides[side], trimmed(program_.invariants[i].text)),
+            fmt::format("line {} of the sheet says what must always hold", program_.invariants[i].line));
+}
+
+std::optional<Piece> SheetGame::pieceAt(const Position& position, Cell cell, int board) const {
+  return pieceOf(program_.layout, position, cell, board);
 }
 
 CellSet SheetGame::cellsOfEnd(const Position& position, int end) const {
@@ -268,30 +280,37 @@ std::int64_t SheetGame::worth(const Position& position, int side) const {
 }
 
 std::vector<std::uint64_t> SheetGame::identity(const Position& position) const {
-  std::vector<std::uint64_t> words = position.words;
-  if (!sheet_.readsPlies) words[Layout::plies] = 0;
+  std::vector<std::uint64_t> words(position.words.begin(),
+                                   position.words.begin() + program_.layout.words);
+  for (std::size_t i = 0; i < words.size(); ++i)
+    if (!hashed_[i]) words[i] = 0;
+  if (sheet_.timesDecide) {
+    std::vector<std::uint64_t> before(earlier(position).begin(), earlier(position).end());
+    std::sort(before.begin(), before.end());
+    words.insert(words.end(), before.begin(), before.end());
+  }
   return words;
 }
 
 std::uint64_t SheetGame::hash(const Position& position) const {
-  Position same{identity(position)};
-  return Game::hash(same);
+  std::uint64_t hash = 0;
+  for (std::size_t i = 0; i < hashed_.size(); ++i)
+    if (hashed_[i]) hash ^= wordHash(i, position.words[i]);
+  return hash;
 }
 
 std::uint64_t SheetGame::hash(const Position& after, const Position& before,
                               std::uint64_t hashBefore) const {
-  std::uint64_t hash = Game::hash(after, before, hashBefore);
-  if (sheet_.readsPlies) return hash;
-  // Take the plies out again: they were mixed in as a word that changed.
-  Position one{std::vector<std::uint64_t>(Layout::plies + 1, 0)}, two = one;
-  one.words[Layout::plies] = before.words[Layout::plies];
-  two.words[Layout::plies] = after.words[Layout::plies];
-  return Game::hash(two, one, hash);
+  for (std::size_t i = 0; i < hashed_.size(); ++i)
+    if (hashed_[i] && after.words[i] != before.words[i])
+      hashBefore ^= wordHash(i, before.words[i]) ^ wordHash(i, after.words[i]);
+  return hashBefore;
 }
 
 PlayoutEnd SheetGame::playOut(Position& position, Stream& stream, int plyLimit) const {
+  if (mayRepeat_) return Game::playOut(position, stream, plyLimit);
   PlayoutEnd end;
-  bool overflown = false;
+  MoveList list;
   withMachine(program_, [&]<int W>(sheet::Machine<W>& machine) {
     machine.load(position.words.data());
     BundleSink<W> sink;
@@ -302,28 +321,33 @@ PlayoutEnd SheetGame::playOut(Position& position, Stream& stream, int plyLimit) 
         end.stalled = true;
         break;
       }
-      if (sink.overflown) {
-        overflown = true;
-        break;
-      }
       std::uint32_t rank = stream.below(sink.total);
+      if (program_.layout.seen != 0) {
+        position.words.push_back(machine.word(program_.layout.seen));
+        machine.remember(earlier(position));
+      }
+      if (sink.overflown) {  // too many to keep aside: write them all down
+        list.clear();
+        ListSink all(list);
+        machine.generate(all);
+        machine.apply(list[rank].group, list[rank].choices.data(), list[rank].count);
+        ++end.plies;
+        continue;
+      }
       const auto* bundle = sink.bundles;
       for (; rank >= bundle->moves; ++bundle) rank -= bundle->moves;
       int given = bundle->count - 1;
       for (int i = 0; i < given; ++i) machine.setChoice(i, bundle->choices[i]);
       if (given >= 0)
-        machine.setChoice(given,
-                          static_cast<std::uint64_t>(bundle->last.select(static_cast<int>(rank))));
+        machine.setChoice(given, bundle->lastOne >= 0
+                                     ? static_cast<std::uint64_t>(bundle->lastOne)
+                                     : static_cast<std::uint64_t>(
+                                           bundle->last.select(static_cast<int>(rank))));
       machine.applyChosen(bundle->group);
       ++end.plies;
     }
     machine.store(position.words.data());
   });
-  if (overflown) {  // too many moves to keep aside: go on with lists
-    PlayoutEnd rest = Game::playOut(position, stream, plyLimit - end.plies);
-    rest.plies += end.plies;
-    return rest;
-  }
   end.result = result(position);
   return end;
 }

@@ -27,10 +27,16 @@ class SheetGame final : public Game {
   Result result(const Position& position) const override;
   std::uint64_t countMoves(const Position& position) const override;
   std::string moveText(const Position& position, const Move& move) const override;
+  MoveTexts textsOf(const Position& position, const Move& move) const override;
+  std::vector<std::string> otherTexts(const Position& position, const Move& move) const override;
+  std::string notation(const Position& position) const override;
   std::string positionText(const Position& position) const override;
   Position readPosition(std::string_view text, const std::string& source) const override;
-  std::optional<Piece> pieceAt(const Position& position, Cell cell) const override;
-  std::vector<Cell> cellsOf(const Move& move) const override;
+  int boards() const override { return sheet_.layered() ? 2 : 1; }
+  std::optional<Piece> pieceAt(const Position& position, Cell cell, int board) const override;
+  std::vector<Cell> cellsOf(const Position& position, const Move& move) const override;
+  bool hasSecrets() const override { return sheet_.hasSecrets; }
+  View viewOf(const Position& position, int side) const override;
   CellSet cellsOfEnd(const Position& position, int end) const override;
   bool hasWorth() const override { return program_.worth[0] >= 0; }
   std::int64_t worth(const Position& position, int side) const override;
@@ -48,23 +54,33 @@ class SheetGame final : public Game {
   std::vector<Symmetry> symmetries() const override;
   Position mapped(const Position& position, const Symmetry& symmetry) const override;
   std::vector<Example> examples() const override;
+  bool conditionHolds(int index, const Position& position) const override;
   std::shared_ptr<const Game> variant(const std::string& name) const override;
 
   const sheet::Program& program() const { return program_; }
+  const sheet::Checked& sheet() const { return sheet_; }
 
  private:
   SheetGame() = default;
   void judge(Position& position) const;  // works out the result of a position that was set up
   Result decoded(std::uint64_t word) const;
+  // Earlier positions follow the words of a position, one hash each.
+  std::span<const std::uint64_t> earlier(const Position& position) const;
+  void remember(Position& position) const;
+  void requireSound(const Position& position, const std::string& text,
+                    const std::string& source) const;
+  void dropRepeated(const Position& position, MoveList& moves) const;
   void fillInfo(const std::string& path);
   void setUp(const sheet::Source& source, std::vector<Diagnostic>& found);
-  Example example(const sheet::CaseDecl& one, const sheet::Source& source,
+  Example example(const sheet::CaseDecl& one, const sheet::Source& source, int& conditions,
                   std::vector<Diagnostic>& found) const;
 
   std::string text_;
   GameInfo info_;
   sheet::Checked sheet_;
   sheet::Program program_, counting_;
+  bool mayRepeat_ = false;          // two moves of a position may come to the same
+  std::vector<bool> hashed_;        // words by which positions differ
   Position start_;
   std::vector<Example> examples_;
 };

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <bit>
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/position_text.hpp"
@@ -13,7 +14,7 @@ namespace ninepegs {
 
 using sheet::Layout;
 
-Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& source,
+Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& source, int& conditions,
                            std::vector<Diagnostic>& found) const {
   using From = sheet::ExpectKind;
   using To = ExampleStep::Kind;
@@ -22,7 +23,9 @@ Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& sour
       {From::legal, To::legal},         {From::notLegal, To::notLegal},
       {From::moves, To::moves},         {From::moveCount, To::moveCount},
       {From::sequences, To::sequences}, {From::turn, To::turn},
-      {From::leaves, To::leaves},       {From::play, To::play}};
+      {From::leaves, To::leaves},       {From::play, To::play},
+      {From::condition, To::condition}, {From::told, To::told},
+      {From::seenBy, To::seenBy}};
   Example out;
   out.name = one.name;
   out.variant = one.variant.text;
@@ -78,6 +81,13 @@ Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& sour
                              fmt::format("there is no cell \"{}\"", to.cell), ""});
         }
         break;
+      case From::seenBy:
+        to.side = sheet_.side(step.subject.text);
+        break;
+      case From::condition:
+        to.condition = conditions++;
+        to.text = std::string(trimmed(source.line(step.span.line)));
+        break;
       case From::leaves:
         to.position = readBlock(sheet_, program_.layout, source, step.lines, found);
         break;
@@ -100,6 +110,7 @@ std::vector<Result> SheetGame::endsThatHold(const Position& position) const {
   withMachine(program_, [&](auto& machine) {
     for (const sheet::EndCode& end : program_.endCodes) {
       machine.load(position.words.data());
+      machine.remember(earlier(position));
       machine.setResult(0);
       machine.runRoutine(end.test[1 - machine.turn()]);
       if (machine.result() != 0) out.push_back(decoded(machine.result()));
@@ -136,20 +147,30 @@ Position SheetGame::mapped(const Position& position, const Symmetry& symmetry) c
   Position out = position;
   int size = sheet_.board.size();
   auto map = [&](sheet::Slot slot) {
-    CellSet cells = cellsAt(position, slot, size), image;
-    for (Cell cell = 0; cell < size; ++cell)
-      if (cells[cell]) image.set(symmetry.image[cell]);
-    setCells(out, slot, image, size);
+    for (int k = 0; k < program_.words; ++k) out.words[slot + k] = 0;
+    for (int k = 0; k < program_.words; ++k) {
+      for (std::uint64_t rest = position.words[slot + k]; rest != 0; rest &= rest - 1) {
+        Cell to = symmetry.image[k * 64 + std::countr_zero(rest)];
+        out.words[slot + to / 64] |= std::uint64_t{1} << (to % 64);
+      }
+    }
   };
   const Layout& layout = program_.layout;
-  map(layout.sides[0]);
-  map(layout.sides[1]);
-  map(layout.empty);
-  for (sheet::Slot kind : layout.kinds) map(kind);
-  for (const auto& mark : layout.marks) {
-    map(mark[0]);
-    if (mark[1] != mark[0]) map(mark[1]);
-  }
+  auto mapBoth = [&](const Layout::BySide& slots) {
+    map(slots[0]);
+    if (slots[1] != slots[0]) map(slots[1]);
+  };
+  mapBoth(layout.sides);
+  mapBoth(layout.empty);
+  for (const Layout::BySide& kind : layout.kinds) mapBoth(kind);
+  for (const Layout::BySide& mark : layout.marks) mapBoth(mark);
+  for (const Layout::BySide& slots : layout.cells)
+    for (int side = 0; side < (slots[0] == slots[1] ? 1 : 2); ++side)
+      if (std::int64_t cell = static_cast<std::int64_t>(position.words[slots[side]]); cell >= 0)
+        out.words[slots[side]] = static_cast<std::uint64_t>(symmetry.image[cell]);
+  for (sheet::Slot numbers : layout.cellNumbers)
+    for (Cell cell = 0; numbers != 0 && cell < size; ++cell)
+      out.words[numbers + symmetry.image[cell]] = position.words[numbers + cell];
   return out;
 }
 

@@ -51,9 +51,27 @@ struct Result {
   friend bool operator==(const Result&, const Result&) = default;
 };
 
+// The texts of a move: its own, what the other side sees of it, what it announces to both.
+struct MoveTexts {
+  std::string text, seen;
+  std::vector<std::string> told;
+};
+
+// What one side knows of a position in which some things are hidden from it.
+struct View {
+  Position shown;  // with what is hidden taken away
+  struct Mark {
+    std::string letter;
+    int board = 0;  // whose
+    CellSet cells;
+  };
+  std::vector<Mark> marks;                 // what it was shown besides
+  std::vector<std::string> words;          // and told in words
+};
+
 struct Piece {
   int kind = 0;
-  int side = 0;
+  int side = 0;  // -1: of nobody
 };
 
 // A line of the rules whose use can be counted, and what it is.
@@ -82,7 +100,10 @@ struct ExampleStep {
     moveCount,
     sequences,
     turn,
-    leaves
+    leaves,
+    condition,  // number `condition` of the game holds
+    told,       // the last move announced `name`
+    seenBy      // of the move at ply numbers[0] (none: the last), `side` saw `name`
   } kind = Kind::ongoing;
   int line = 0;
   std::vector<std::string> moves;           // play, legal, notLegal, moves
@@ -91,6 +112,8 @@ struct ExampleStep {
   std::string name;                         // end: its name, empty for any
   int firstDepth = 0;                       // sequences
   std::vector<unsigned long long> numbers;  // moveCount: one; sequences: one a depth
+  int condition = -1;
+  std::string text;                         // of a condition, as written
   Position position;                        // leaves: what stands where
 };
 struct Example {

@@ -8,10 +8,17 @@
 
 namespace ninepegs {
 
-[[noreturn]] inline void refuseLongLoop(const sheet::Program& program, int statement) {
+[[noreturn]] inline void refuseLongLoop(const sheet::Program& program, int statement,
+                                        bool choices) {
   int line = statement < static_cast<int>(program.statementLines.size())
                  ? program.statementLines[statement]
                  : 0;
+  if (choices)
+    throw BadInput(Place{program.source, line, 0, 1, {}},
+                   fmt::format("a move makes more than {} choices here, the limit; every round of a "
+                               "`repeat` is one",
+                               limits::choices),
+                   "does every round bring the end of the `repeat` nearer?");
   throw BadInput(
       Place{program.source, line, 0, 1, {}},
       fmt::format("this looks at more than {} cells one by one in one position, the limit",
@@ -27,7 +34,7 @@ decltype(auto) onMachine(const sheet::Program& program, Body& body) {
     const sheet::Program& program;
     const sheet::Machine<W>& machine;
     ~Check() noexcept(false) {
-      if (machine.exhaustedAt() >= 0) refuseLongLoop(program, machine.exhaustedAt());
+      if (machine.exhaustedAt() >= 0) refuseLongLoop(program, machine.exhaustedAt(), machine.tooManyChoices());
     }
   } check{program, machine};
   return body(machine);

@@ -14,8 +14,8 @@ std::string padded(const std::string& text, std::size_t width) {
 std::string sideText(const Game& game, int side, const Paint& paint) {
   std::string letters;
   for (const GameInfo::Kind& kind : game.info().kinds)
-    letters += (letters.empty() ? "" : " ") + kind.letters[side];
-  bool few = game.info().kinds.size() <= 3 && !letters.empty();
+    if (!kind.letters[side].empty()) letters += (letters.empty() ? "" : " ") + kind.letters[side];
+  bool few = game.info().kinds.size() <= 3 && !letters.empty() && game.boards() == 1;
   return paint.side(side, game.info().sides[side]) + (few ? fmt::format(" ({})", letters) : "");
 }
 
@@ -24,46 +24,67 @@ std::string sideText(const Game& game, int side, const Paint& paint) {
 std::string boardText(const Game& game, const Position& position, const Marks& marks,
                       const Paint& paint) {
   const Geometry& board = game.board();
-  bool numbered = board.shape().numbered;
+  bool numbered = board.shape().numbered, hexagon = board.shape().kind == Shape::hexagon;
   std::size_t width = 1;  // of a cell's content
   if (numbered) width = std::to_string(board.all().count()).size();
-  for (int x = 1; x <= board.columns() && !numbered; ++x)
+  for (int x = 1; x <= board.columns() && !numbered && !board.isHexes(); ++x)
     width = std::max(width, Geometry::columnName(x).size());
-  std::size_t margin = numbered ? 1 : std::to_string(board.rows()).size() + 1;
+  const std::string between = board.isHexes() ? " " : "";  // so that half a cell is whole blanks
+  std::size_t cellWidth = width + 2 + between.size();
+  std::size_t margin = 0;
+  auto rowLabel = [&](const PictureRow& row) {
+    if (numbered) return std::string();
+    return hexagon ? board.label(row.cells.front()) : std::to_string(board.rowNumber(row.cells[0]));
+  };
+  for (const PictureRow& row : board.picture()) margin = std::max(margin, rowLabel(row).size());
+  auto blank = [](std::size_t count) { return std::string(count, ' '); };
+  auto content = [&](Cell cell) {
+    for (const View::Mark& mark : marks.seen)
+      if (mark.board == marks.board && mark.cells[cell]) return paint.marked(mark.letter);
+    std::optional<Piece> piece = game.pieceAt(position, cell, marks.board);
+    if (!piece) return std::string();
+    const std::string* letters = game.info().kinds[piece->kind].letters;
+    if (piece->side < 0) return paint.strong(letters[0]);
+    return paint.side(piece->side, letters[piece->side]);
+  };
   std::string out;
-  for (int y = 0; y < board.rows(); ++y) {
+  int level = 1;
+  for (const PictureRow& drawn : board.picture()) {
+    if (drawn.level != level) out += "\n";
+    level = drawn.level;
+    std::size_t indent = static_cast<std::size_t>(drawn.indent) * cellWidth / 2;
     std::string row = " ";
-    if (!numbered)
-      row += paint.faint(padded(std::to_string(board.rowNumber(board.cellAt(0, y))), margin - 1));
+    // A row's label stands right in front of it.
+    if (!numbered) row += blank(indent) + paint.faint(padded(rowLabel(drawn), margin));
     row += " ";
-    for (int x = 0; x < board.columns(); ++x) {
-      Cell cell = board.cellAt(x, y);
+    for (Cell cell : drawn.cells) {
       char open = ' ', close = ' ';
       std::string inside = padded(" ", width);
       if (board.has(cell)) {
-        std::optional<Piece> piece = game.pieceAt(position, cell);
+        std::string piece = content(cell);
         if (marks.shown[cell])
           open = '[', close = ']';
         else if (marks.targets[cell])
           open = '(', close = ')';
         else if (cell == marks.origin)
           open = '<', close = '>';
-        if (piece)
-          inside = std::string(width - 1, ' ') +
-                   paint.side(piece->side, game.info().kinds[piece->kind].letters[piece->side]);
+        if (!piece.empty())
+          inside = blank(width - 1) + piece;
         else
           inside = paint.faint(padded(numbered ? board.label(cell) : ".", width));
       }
       auto bracket = [&](char c) { return c == ' ' ? std::string(" ") : paint.marked({&c, 1}); };
-      row += bracket(open) + inside + bracket(close);
+      row += bracket(open) + inside + bracket(close) + between;
     }
     while (!row.empty() && row.back() == ' ') row.pop_back();
+    if (hexagon && board.has(drawn.cells.back()))
+      row += "  " + paint.faint(board.label(drawn.cells.back()));
     out += row + "\n";
   }
-  if (!numbered) {
-    std::string labels(margin + 1, ' ');
+  if (!numbered && !hexagon) {
+    std::string labels(margin + 2, ' ');
     for (int x = 1; x <= board.columns(); ++x)
-      labels += " " + padded(Geometry::columnName(x), width) + " ";
+      labels += " " + padded(Geometry::columnName(x), width) + " " + between;
     while (!labels.empty() && labels.back() == ' ') labels.pop_back();
     out += paint.faint(labels) + "\n";
   }

@@ -55,7 +55,7 @@ std::string showJson(const Game& game, const Position& position, Cell from) {
     Json one;
     one["cell"] = board.label(cell);
     one["kind"] = game.info().kinds[piece->kind].name;
-    one["side"] = game.info().sides[piece->side];
+    one["side"] = piece->side < 0 ? "" : game.info().sides[piece->side];
     out["pieces"].push_back(one);
   }
   out["shown"] = Json::array();

@@ -14,7 +14,7 @@ MoveList movesFrom(const Game& game, const Position& position, Cell from) {
   game.listMoves(position, moves);
   if (from < 0) return moves;
   std::erase_if(moves, [&](const Move& move) {
-    std::vector<Cell> cells = game.cellsOf(move);
+    std::vector<Cell> cells = game.cellsOf(position, move);
     return cells.empty() || cells.front() != from;
   });
   return moves;
@@ -32,7 +32,7 @@ std::vector<std::string> textsFrom(const Game& game, const Position& position, C
 
 CellSet targetsFrom(const Game& game, const Position& position, Cell from) {
   CellSet targets;
-  for (const Move& move : movesFrom(game, position, from)) targets.set(game.cellsOf(move).back());
+  for (const Move& move : movesFrom(game, position, from)) targets.set(game.cellsOf(position, move).back());
   return targets;
 }
 
@@ -48,7 +48,7 @@ std::string whyNoneFrom(const Game& game, const Position& position, Cell from) {
   const std::string& kind = game.info().kinds[piece->kind].name;
   if (piece->side != game.toMove(position))
     return fmt::format("no move begins on {}: the {} there is {}'s, and it is {}'s turn", label,
-                       kind, game.info().sides[piece->side], mover);
+                       kind, piece->side < 0 ? "nobody" : game.info().sides[piece->side], mover);
   return fmt::format("the {} on {} cannot go anywhere", kind, label);
 }
 

@@ -34,13 +34,20 @@ std::vector<int> Checked::groupKinds(const std::string& name) const {
 
 std::vector<int> Checked::directions(const std::string& group, int side) const {
   int forward = facing[side];
-  int back = board.opposite(forward);
-  auto turned = [](int direction, int by) { return (direction + by + 8) % 8; };
-  if (group == "forward") return {forward};
-  if (group == "backward") return {back};
-  if (group == "forward-diagonal") return {turned(forward, -1), turned(forward, 1)};
-  if (group == "backward-diagonal") return {turned(back, -1), turned(back, 1)};
-  if (group == "forward-any") return {turned(forward, -1), forward, turned(forward, 1)};
+  auto around = [&](int from, std::initializer_list<int> places) {
+    std::vector<int> out;
+    for (int place : places)
+      if (int direction = board.turned(from, place); direction >= 0) out.push_back(direction);
+    return out;
+  };
+  int back = forward < 0 ? -1 : board.opposite(forward);
+  // Between two neighbours of a hex there is no diagonal.
+  bool square = !board.isHexes();
+  if (group == "forward") return around(forward, {0});
+  if (group == "backward") return around(back, {0});
+  if (group == "forward-diagonal") return square ? around(forward, {-1, 1}) : std::vector<int>{};
+  if (group == "backward-diagonal") return square ? around(back, {-1, 1}) : std::vector<int>{};
+  if (group == "forward-any") return around(forward, {-1, 0, 1});
   return board.directionGroup(group);
 }
 
@@ -61,13 +68,11 @@ std::optional<CellSet> Checked::constantSet(const Expr& expr, int side) const {
       bool edge = word == "edge", corner = word == "corner";
       bool dark = word == "dark", light = word == "light";
       if (!edge && !corner && !dark && !light) return std::nullopt;
+      if (edge) return board.edge();
+      if (corner) return board.corner();
       for (Cell cell = 0; cell < board.size(); ++cell) {
-        if (!board.has(cell)) continue;
-        int x = board.drawnX(cell), y = board.drawnY(cell);
-        bool sideX = x == 0 || x == board.columns() - 1, sideY = y == 0 || y == board.rows() - 1;
         bool even = (board.columnNumber(cell) + board.rowNumber(cell)) % 2 == 0;
-        out[cell] = (edge && (sideX || sideY)) || (corner && sideX && sideY) || (dark && even) ||
-                    (light && !even);
+        out[cell] = board.has(cell) && even == dark;
       }
       return out;
     }

@@ -1,52 +1,14 @@
-#include "ninepegs/sheet/checker.hpp"
-
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <functional>
-#include <set>
+#include <utility>
 
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/sheet/checker_parts.hpp"
 #include "ninepegs/sheet/parser.hpp"
-#include "ninepegs/sheet/types.hpp"
 
 namespace ninepegs::sheet {
-namespace {
-
-class Checker {
- public:
-  Checker(Tree tree, const Source& source, std::vector<Diagnostic>& found)
-      : source_(source), found_(found) {
-    out_.tree = std::move(tree);
-  }
-  Checked run();
-
- private:
-  void note(Span span, const std::string& message, const std::string& hint = {}) {
-    found_.push_back({source_.place(span), message, hint});
-  }
-  void declare(const Name& name, SymbolKind kind, int index);
-  void declareAll();
-  void board();
-  void facing();
-  void pieces();
-  void zones();
-  void groups();
-  void moves();
-  void turn();
-  void ends();
-  void rest();
-  void statements(std::vector<Statement>& list, StatementInfo::Role role, Types& types,
-                  bool& effectSeen, std::vector<std::string>& picks, bool insideWhen);
-  void lineOf(Statement& statement, StatementInfo::Role role);
-  void kindName(const Name& name);
-  int number(Span span, StatementInfo::Role role);
-
-  const Source& source_;
-  std::vector<Diagnostic>& found_;
-  Checked out_;
-};
 
 void Checker::declare(const Name& name, SymbolKind kind, int index) {
   if (name.text.empty()) return;
@@ -57,35 +19,6 @@ void Checker::declare(const Name& name, SymbolKind kind, int index) {
            ? fmt::format("\"{}\" is the label of a cell and cannot be a name", name.text)
            : fmt::format("\"{}\" is declared a second time", name.text),
        "choose another name");
-}
-
-void Checker::board() {
-  const BoardDecl& decl = out_.tree.board;
-  if (decl.columns == 0) return;
-  SquareShape shape{decl.columns,     decl.rows,          decl.numbered,
-                    decl.rowsFromTop, decl.joinLeftRight, decl.joinTopBottom};
-  out_.board = Geometry::square(shape);
-  auto addCells = [&] {
-    std::erase_if(out_.symbols, [](const auto& s) { return s.second.kind == SymbolKind::cell; });
-    for (Cell cell = 0; cell < out_.board.size(); ++cell)
-      if (out_.board.has(cell)) out_.symbols[out_.board.label(cell)] = {SymbolKind::cell, cell};
-  };
-  for (const char* word : {"edge", "corner", "dark", "light"})
-    out_.symbols[word] = {SymbolKind::builtin, 0};
-  addCells();
-  if (!decl.without) return;
-  std::optional<CellSet> gone = out_.constantSet(*decl.without, 0);
-  if (!gone) {
-    note(decl.without->span, "what a board leaves out must not depend on pieces",
-         "such as: without light, or: without a1 or h1");
-  } else if (gone->none()) {
-    note(decl.without->span, "this set has no cells");
-  } else if ((out_.board.all() & ~*gone).none()) {
-    note(decl.without->span, "this leaves the board without any cell");
-  } else {
-    out_.board.leaveOut(*gone);
-    addCells();
-  }
 }
 
 void Checker::declareAll() {
@@ -99,50 +32,10 @@ void Checker::declareAll() {
   all(tree.zones, SymbolKind::zone);
   all(tree.marks, SymbolKind::mark);
   all(tree.numbers, SymbolKind::number);
+  all(tree.cells, SymbolKind::remembered);
+  all(tree.tracks, SymbolKind::track);
   all(tree.defines, SymbolKind::define);
   all(tree.moves, SymbolKind::move);
-}
-
-void Checker::facing() {
-  for (const auto& [way, sideName] : out_.tree.facing) {
-    std::optional<int> direction = out_.board.direction(way.text);
-    int side = out_.side(sideName.text);
-    if (!direction || *direction % 2 != 0)
-      note(way.span, fmt::format("\"{}\" is no direction to face", way.text),
-           "there are: north, east, south, west");
-    else if (side < 0)
-      note(sideName.span, fmt::format("\"{}\" is no side", sideName.text),
-           didYouMean(sideName.text, {out_.tree.sides[0].text, out_.tree.sides[1].text}));
-    else
-      out_.facing[side] = *direction;
-  }
-}
-
-void Checker::pieces() {
-  std::set<std::string> letters;
-  if (static_cast<int>(out_.tree.pieces.size()) > limits::kinds)
-    note(out_.tree.pieces.back().name.span,
-         fmt::format("there are more than {} kinds of piece, the limit", limits::kinds));
-  for (PieceDecl& piece : out_.tree.pieces) {
-    for (const std::string& letter : piece.letters)
-      if (!letter.empty() && !letters.insert(letter).second)
-        note(piece.name.span, fmt::format("the letter \"{}\" stands for two pieces", letter),
-             "every kind has a letter of its own for each side");
-    for (const auto& [property, value] : piece.values) {
-      const Symbol* symbol = out_.find(property.text);
-      if (symbol == nullptr) {
-        out_.symbols[property.text] = {SymbolKind::property,
-                                       static_cast<int>(out_.properties.size())};
-        out_.properties.push_back(property.text);
-      } else if (symbol->kind != SymbolKind::property) {
-        note(property.span, fmt::format("\"{}\" is the name of something else", property.text));
-      }
-    }
-    if (piece.reach) {
-      Types types(out_, source_, found_, Context::reach);
-      types.want(*piece.reach, Type::set);
-    }
-  }
 }
 
 void Checker::kindName(const Name& name) {
@@ -196,153 +89,6 @@ void Checker::zones() {
   }
 }
 
-int Checker::number(Span span, StatementInfo::Role role) {
-  std::string text = source_.line(span.line);
-  std::size_t comment = text.find('#');
-  out_.statements.push_back({role, span.line, std::string(trimmed(text.substr(0, comment)))});
-  return static_cast<int>(out_.statements.size()) - 1;
-}
-
-void Checker::statements(std::vector<Statement>& list, StatementInfo::Role role, Types& types,
-                         bool& effectSeen, std::vector<std::string>& picks, bool insideWhen) {
-  std::size_t scope = types.scope();
-  for (Statement& one : list) {
-    one.id = number(one.span, role);
-    auto late = [&](const char* word) {
-      if (effectSeen)
-        note(one.span,
-             fmt::format("`{}` behind a line that changes the position belongs to the "
-                         "language, but this version cannot run it yet",
-                         word),
-             "put it above the first put, shift, take, flip or change");
-      if (insideWhen)
-        note(one.span, fmt::format("`{}` inside `when` belongs to the language, but this version "
-                                   "cannot run it yet",
-                                   word));
-      if (role == StatementInfo::Role::after)
-        note(one.span, fmt::format("`{}` in an `after` block belongs to the language, but this "
-                                   "version cannot run it yet",
-                                   word));
-    };
-    auto addPick = [&] {
-      picks.push_back(one.name.text);
-      if (static_cast<int>(picks.size()) > limits::choices)
-        note(one.span,
-             fmt::format("this move makes more than {} choices, the limit", limits::choices));
-    };
-    switch (one.kind) {
-      case StatementKind::pick:
-        late("pick");
-        types.want(one.args[0], Type::set);
-        types.local(one.name, Type::cell);
-        addPick();
-        break;
-      case StatementKind::choose:
-        late("choose");
-        for (const Name& kind : one.names) kindName(kind);
-        types.local(one.name, Type::kind);
-        addPick();
-        break;
-      case StatementKind::let:
-        types.local(one.name, types.valueOf(one.args[0]));
-        break;
-      case StatementKind::set: {
-        effectSeen = true;
-        types.want(one.args[0], Type::number);
-        const Symbol* symbol = out_.find(one.name.text);
-        if (symbol == nullptr || symbol->kind != SymbolKind::number)
-          note(one.name.span, fmt::format("\"{}\" is no number of this sheet", one.name.text),
-               "declare it: number " + one.name.text);
-        else if (out_.tree.numbers[symbol->index].each == one.names.empty())
-          note(one.name.span, one.names.empty() ? "say whose: my " + one.name.text
-                                                : "this number is one for both sides");
-        break;
-      }
-      case StatementKind::need:
-        late("need");
-        types.want(one.args[0], Type::truth);
-        break;
-      case StatementKind::put:
-      case StatementKind::change: {
-        effectSeen = true;
-        types.want(one.args[0], Type::set);
-        if (types.localType(one.name.text) != Type::kind) kindName(one.name);
-        break;
-      }
-      case StatementKind::shift:
-        effectSeen = true;
-        types.want(one.args[0], Type::cell);
-        types.want(one.args[1], Type::cell);
-        break;
-      case StatementKind::take:
-      case StatementKind::flip:
-        effectSeen = true;
-        types.want(one.args[0], Type::set);
-        break;
-      case StatementKind::addTo:
-      case StatementKind::removeFrom: {
-        effectSeen = true;
-        types.want(one.args[0], Type::set);
-        const Symbol* symbol = out_.find(one.name.text);
-        if (symbol == nullptr || symbol->kind != SymbolKind::mark)
-          note(one.name.span, fmt::format("\"{}\" is no mark of this sheet", one.name.text),
-               "declare it: mark " + one.name.text);
-        else if (out_.tree.marks[symbol->index].each == one.names.empty())
-          note(one.name.span, one.names.empty() ? "say whose: my " + one.name.text
-                                                : "this mark is one for both sides");
-        break;
-      }
-      case StatementKind::when:
-        effectSeen = true;
-        types.want(one.args[0], Type::truth);
-        statements(one.body, role, types, effectSeen, picks, true);
-        statements(one.otherwise, role, types, effectSeen, picks, true);
-        break;
-      case StatementKind::again:
-        effectSeen = true;
-        break;
-      case StatementKind::writtenAs:
-        if (insideWhen) note(one.span, "`written as` stands in the move itself, not inside `when`");
-        for (Expr& part : one.args) {
-          if (part.kind == ExprKind::name && part.plural) continue;
-          const Expr& name = part.kind == ExprKind::ofName ? part.args[0] : part;
-          Type type = types.localType(name.word);
-          if (type == Type::unknown)
-            note(name.span, fmt::format("this move has no name \"{}\"", name.word),
-                 didYouMean(name.word, types.localNames(),
-                            "texts are made of this move's own names"));
-          else if (type == Type::truth)
-            note(name.span, fmt::format("\"{}\" is a condition and has no text", name.word));
-        }
-        break;
-    }
-  }
-  types.endScope(scope);
-}
-
-void Checker::moves() {
-  if (static_cast<int>(out_.tree.moves.size()) > limits::moveGroups)
-    note(out_.tree.moves.back().name.span,
-         fmt::format("there are more than {} moves, the limit", limits::moveGroups));
-  for (MoveDecl& move : out_.tree.moves) {
-    Types types(out_, source_, found_, Context::move);
-    bool effectSeen = false;
-    std::vector<std::string> picks;
-    statements(move.body, StatementInfo::Role::move, types, effectSeen, picks, false);
-  }
-  for (AfterDecl& after : out_.tree.afters) {
-    for (const Name& name : after.moves) {
-      const Symbol* symbol = out_.find(name.text);
-      if (symbol == nullptr || symbol->kind != SymbolKind::move)
-        note(name.span, fmt::format("there is no move \"{}\"", name.text));
-    }
-    Types types(out_, source_, found_, Context::move);
-    bool effectSeen = true;
-    std::vector<std::string> picks;
-    statements(after.body, StatementInfo::Role::after, types, effectSeen, picks, false);
-  }
-}
-
 void Checker::turn() {
   if (!out_.tree.turn) return;
   std::vector<std::string> names = {"pass"};
@@ -373,7 +119,10 @@ void Checker::ends() {
                        "leader", "draw"},
                       "an end begins with mover, opponent, leader, draw or a side's name"));
     if (end.measure) types.want(*end.measure, Type::number);
+    bool before = std::exchange(out_.readsTimes, false);
     types.want(end.condition, Type::truth);
+    if (out_.readsTimes && !end.claim) out_.timesDecide = true;
+    out_.readsTimes = out_.readsTimes || before;
     if (end.showing) types.want(*end.showing, Type::set);
     end.id = number(end.span, StatementInfo::Role::end);
   }
@@ -382,9 +131,10 @@ void Checker::ends() {
 void Checker::rest() {
   for (DefineDecl& define : out_.tree.defines) {
     if (!define.parameters.empty()) continue;  // checked where it is used
-    Types types(out_, source_, found_, Context::move);
+    Types types(out_, source_, found_, Context::define);
     types.any(define.body);
   }
+  worthPicture();
   if (out_.tree.worth) {
     Types types(out_, source_, found_, Context::worth);
     types.want(*out_.tree.worth, Type::number);
@@ -399,21 +149,148 @@ void Checker::rest() {
            "a quarter turn and a transposition need as many columns as rows");
 }
 
+// Puts the total of the weights on a side's cells in the place of the picture.
+void Checker::worthPicture() {
+  if (out_.tree.worthPicture.empty()) return;
+  const std::vector<PictureRow>& rows = out_.board.picture();
+  Span span = out_.tree.worth->span;
+  out_.weights.assign(out_.board.size(), 0);
+  bool fits = rows.size() == out_.tree.worthPicture.size();
+  for (std::size_t y = 0; fits && y < rows.size(); ++y) {
+    fits = rows[y].cells.size() == out_.tree.worthPicture[y].size();
+    for (std::size_t x = 0; fits && x < rows[y].cells.size(); ++x)
+      out_.weights[rows[y].cells[x]] = out_.tree.worthPicture[y][x];
+  }
+  if (!fits)
+    note(span, "the picture of weights does not fit the board",
+         fmt::format("the board has {} rows; every cell has a number, one that is left out, too",
+                     rows.size()));
+  auto name = [&](const char* word) {
+    Expr expr;
+    expr.kind = ExprKind::name;
+    expr.word = word;
+    expr.span = span;
+    return expr;
+  };
+  Expr weight;
+  weight.kind = ExprKind::ofName;
+  weight.word = weightsName;
+  weight.span = span;
+  weight.args = {name(weightsName), name("@cell")};
+  Expr total;
+  total.kind = ExprKind::total;
+  total.word = "@cell";
+  total.span = span;
+  total.args = {std::move(weight), name("mine")};
+  out_.tree.worth = std::move(total);
+}
+
+void Checker::state() {
+  for (StateDecl& number : out_.tree.numbers) {
+    bool bySide = false;
+    for (const auto& [side, value] : number.start) {
+      if (side) sideName(*side);
+      bySide = bySide || side.has_value();
+    }
+    if (bySide && number.start.size() != 2)
+      note(number.name.span,
+           fmt::format("the number \"{}\" is not given for both sides", number.name.text));
+    if (!bySide && number.start.size() > 1)
+      note(number.name.span, "one value, or one for each side", "such as: number komi = 0 for Amber, 5 for Slate");
+  }
+}
+
+void Checker::repetition() {
+  if (!out_.tree.repetition) return;
+  for (const Name& name : out_.tree.repetition->compares) {
+    if (name.text == "pieces" || name.text == "turn") continue;
+    const Symbol* symbol = out_.find(name.text);
+    bool known = symbol != nullptr &&
+                 (symbol->kind == SymbolKind::mark || symbol->kind == SymbolKind::number ||
+                  symbol->kind == SymbolKind::remembered || symbol->kind == SymbolKind::move);
+    if (!known)
+      note(name.span, fmt::format("\"{}\" cannot be compared", name.text),
+           "there are: pieces, turn, and the names of marks, numbers, cells and moves");
+  }
+}
+
+void Checker::views() {
+  for (const PieceDecl& piece : out_.tree.pieces) out_.hasSecrets = out_.hasSecrets || piece.secret;
+  for (SeesDecl& sees : out_.tree.sees) {
+    Types types(out_, source_, found_, Context::sees);
+    if (sees.what.kind == ExprKind::kindsWhere)
+      types.any(sees.what);
+    else
+      types.want(sees.what, Type::set);
+    if (!out_.layered() && sees.theirBoard)
+      note(sees.span, "this board is one for both sides", "say: as X");
+    if (sees.what.kind == ExprKind::kindsWhere && !sees.letter.empty())
+      note(sees.span, "kinds of piece have no cell to be shown on", "leave out `as ...`");
+  }
+}
+
+void Checker::notation() {
+  if (!out_.tree.notation) return;
+  NotationDecl& fen = *out_.tree.notation;
+  auto wants = [&](const Name& name, SymbolKind kind, const char* what) {
+    if (name.text.empty()) return;
+    const Symbol* symbol = out_.find(name.text);
+    if (symbol == nullptr || symbol->kind != kind)
+      note(name.span, fmt::format("\"{}\" is no {} of this sheet", name.text, what));
+  };
+  wants(fen.mark, SymbolKind::mark, "mark");
+  wants(fen.target, SymbolKind::remembered, "remembered cell");
+  wants(fen.clock, SymbolKind::number, "number");
+  wants(fen.pawn, SymbolKind::kind, "kind of piece");
+  wants(fen.castle, SymbolKind::move, "move");
+  for (const auto& [letter, cell] : fen.rights)
+    if (!out_.board.find(cell.text))
+      note(cell.span, fmt::format("there is no cell \"{}\"", cell.text));
+  if (fen.check) {
+    Types types(out_, source_, found_, Context::ends);
+    types.want(*fen.check, Type::truth);
+  }
+  if (out_.tree.board.shape != Shape::square || out_.layered() || out_.tree.board.levels > 1)
+    note(fen.span, "this notation is for one square board");
+}
+
+void Checker::cases() {
+  for (CaseDecl& one : out_.tree.cases) {
+    if (one.variant.text != out_.tree.variant) continue;
+    for (CaseStep& step : one.steps) {
+      if (step.kind == ExpectKind::condition) {
+        Types types(out_, source_, found_, Context::example);
+        types.want(step.condition, Type::truth);
+      }
+      if (step.kind == ExpectKind::seenBy) sideName(step.subject);
+    }
+  }
+}
+
 Checked Checker::run() {
   board();
   declareAll();
   facing();
   groups();
   zones();
+  tracks();
   pieces();
+  state();
   moves();
   turn();
+  for (ForbidDecl& forbid : out_.tree.forbids) {
+    Types types(out_, source_, found_, Context::forbid);
+    types.want(forbid.condition, Type::truth);
+    forbid.id = number(forbid.span, StatementInfo::Role::forbid);
+  }
   ends();
+  repetition();
+  views();
+  notation();
   rest();
+  cases();
   return std::move(out_);
 }
-
-}  // namespace
 
 Checked check(Tree tree, const Source& source, std::vector<Diagnostic>& found) {
   return Checker(std::move(tree), source, found).run();

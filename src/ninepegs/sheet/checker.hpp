@@ -5,6 +5,7 @@
 #include <array>
 #include <map>
 #include <optional>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -13,6 +14,9 @@
 
 namespace ninepegs::sheet {
 
+// What a picture of worth is called inside.
+inline constexpr const char* weightsName = "@weights";
+
 enum class SymbolKind {
   side,
   kind,
@@ -20,6 +24,8 @@ enum class SymbolKind {
   zone,
   mark,
   number,
+  remembered,  // a cell variable
+  track,
   property,
   define,
   move,
@@ -34,7 +40,7 @@ struct Symbol {
 
 // A line of the sheet that something can be said about: a statement of a move or an end.
 struct StatementInfo {
-  enum class Role { move, after, end } role = Role::move;
+  enum class Role { move, after, forbid, end } role = Role::move;
   int line = 0;
   std::string text;  // as written, without comment
 };
@@ -48,10 +54,18 @@ struct Checked {
   std::vector<bool> zoneBySide;
   std::vector<StatementInfo> statements;
   std::array<int, 2> facing = {0, 4};  // direction that is `forward`, by side
-  bool readsPlies = false;
+  std::vector<std::array<std::vector<Cell>, 2>> tracks;  // in order, by side
+  std::vector<bool> trackBySide;
+  std::vector<std::int64_t> weights;  // of the picture of worth, one a cell number
+  bool hasEdges = false, hasHands = false, hasSecrets = false;
+  bool readsPlies = false, readsBefore = false, readsPasses = false;
+  bool readsTimes = false;       // `times seen`
+  bool timesDecide = false;      // ... in an end that is not only claimed
+  std::set<std::string> used;    // names that something reads
   int definitionUses = 0;  // so far, each counted with all it uses
 
   const Symbol* find(const std::string& name) const;
+  bool layered() const { return tree.board.oneEach; }
   int side(const std::string& name) const;                     // -1: no side
   int kind(const std::string& name) const;                     // -1: no kind
   std::vector<int> groupKinds(const std::string& name) const;  // of a kind or a group

@@ -83,7 +83,7 @@ void Compiler::ends() {
     emit_.place(endsLabel_[mover]);
     program_.ends[mover] = emit_.here();
     for (std::size_t index = 0; index < all.size(); ++index) {
-      express_.begin(mover, false);
+      express_.begin(mover, Scratch::other);
       int next = emit_.label();
       endTest(index, mover, next);
       emit_.place(next);
@@ -93,7 +93,7 @@ void Compiler::ends() {
     options_.coverage = false;
     for (std::size_t index = 0; index < all.size(); ++index) {
       program_.endCodes[index].test[mover] = emit_.here();
-      express_.begin(mover, false);
+      express_.begin(mover, Scratch::other);
       int next = emit_.label();
       endTest(index, mover, next);
       emit_.place(next);
@@ -110,7 +110,7 @@ void Compiler::shown() {
     if (expr == nullptr) continue;
     for (int mover = 0; mover < 2; ++mover) {
       program_.endCodes[index].shown[mover] = emit_.here();
-      express_.begin(mover, false);
+      express_.begin(mover, Scratch::other);
       emit_.add(Op::copySet, program_.shownSlot, express_.set(*expr));
       emit_.add(Op::stop);
     }
@@ -120,7 +120,7 @@ void Compiler::shown() {
 void Compiler::worthAndInvariants() {
   for (int side = 0; side < 2 && sheet_.tree.worth; ++side) {
     program_.worth[side] = emit_.here();
-    express_.begin(side, false);
+    express_.begin(side, Scratch::other);
     emit_.add(Op::copyNumber, program_.valueSlot, express_.number(*sheet_.tree.worth));
     emit_.add(Op::stop);
   }
@@ -131,19 +131,109 @@ void Compiler::worthAndInvariants() {
     code.change = always.change;
     for (int side = 0; side < 2; ++side) {
       code.value[side] = emit_.here();
-      express_.begin(side, false);
-      if (always.change != 0) {
+      express_.begin(side, Scratch::other);
+      if (always.change != 0)
         emit_.add(Op::copyNumber, program_.valueSlot, express_.number(always.expr));
-      } else {
-        int no = emit_.label();
-        emit_.add(Op::copyNumber, program_.valueSlot, emit_.constantNumber(0));
-        express_.branch(always.expr, false, no);
-        emit_.add(Op::copyNumber, program_.valueSlot, emit_.constantNumber(1));
-        emit_.place(no);
-      }
+      else
+        truth(always.expr);
       emit_.add(Op::stop);
     }
     program_.invariants.push_back(std::move(code));
+  }
+}
+
+void Compiler::truth(const Expr& condition) {
+  int no = emit_.label();
+  emit_.add(Op::copyNumber, program_.valueSlot, emit_.constantNumber(0));
+  express_.branch(condition, false, no);
+  emit_.add(Op::copyNumber, program_.valueSlot, emit_.constantNumber(1));
+  emit_.place(no);
+}
+
+// What the sides see, the attack that a notation writes, and the conditions of cases.
+void Compiler::views() {
+  for (const SeesDecl& sees : sheet_.tree.sees) {
+    SeenCode code;
+    code.letter = sees.letter;
+    code.theirBoard = sees.theirBoard;
+    code.kinds = sees.what.type == Type::kinds;
+    for (int side = 0; side < 2; ++side) {
+      code.value[side] = emit_.here();
+      express_.begin(side, Scratch::other);
+      Slot value = code.kinds ? express_.kinds(sees.what) : express_.set(sees.what);
+      emit_.add(Op::copySet, program_.shownSlot, value);
+      emit_.add(Op::stop);
+    }
+    program_.sees.push_back(std::move(code));
+  }
+  const std::optional<NotationDecl>& notation = sheet_.tree.notation;
+  for (int side = 0; side < 2 && notation && notation->check; ++side) {
+    program_.check[side] = emit_.here();
+    express_.begin(side, Scratch::other);
+    truth(*notation->check);
+    emit_.add(Op::stop);
+  }
+  for (const CaseDecl& one : sheet_.tree.cases) {
+    if (one.variant.text != sheet_.tree.variant) continue;
+    for (const CaseStep& step : one.steps) {
+      if (step.kind != ExpectKind::condition) continue;
+      program_.expectations.push_back(emit_.here());
+      express_.begin(0, Scratch::other);
+      truth(step.condition);
+      emit_.add(Op::stop);
+    }
+  }
+}
+
+// Without a section of its own, a repetition compares pieces, marks, cells and the turn.
+void Compiler::repetition() {
+  const Layout& layout = program_.layout;
+  if (layout.seen == 0) return;
+  int w = program_.words;
+  auto words = [&](const Layout::BySide& slots, int count) {
+    program_.seenWords.emplace_back(slots[0], count);
+    if (slots[1] != slots[0]) program_.seenWords.emplace_back(slots[1], count);
+  };
+  const std::optional<RepetitionDecl>& given = sheet_.tree.repetition;
+  auto pieces = [&] {
+    program_.seenWords.emplace_back(layout.sides[0], layout.planesEnd - layout.sides[0]);
+    if (layout.hands[0] != 0) words(layout.hands, program_.kinds);
+  };
+  if (!given) {
+    pieces();
+    for (const Layout::BySide& mark : layout.marks) words(mark, w);
+    for (const Layout::BySide& cell : layout.cells) words(cell, 1);
+    return;
+  }
+  program_.seenTurn = false;
+  for (const Name& name : given->compares) {
+    if (name.text == "pieces") {
+      pieces();
+    } else if (name.text == "turn") {
+      program_.seenTurn = true;
+    } else {
+      const Symbol& symbol = *sheet_.find(name.text);
+      if (symbol.kind == SymbolKind::mark) {
+        words(layout.marks[symbol.index], w);
+      } else if (symbol.kind == SymbolKind::remembered) {
+        words(layout.cells[symbol.index], 1);
+      } else if (symbol.kind == SymbolKind::number) {
+        if (layout.cellNumbers[symbol.index] != 0)
+          program_.seenWords.emplace_back(layout.cellNumbers[symbol.index], sheet_.board.size());
+        else
+          words(layout.numbers[symbol.index], 1);
+      } else {
+        std::array<int, 2> routines{};
+        for (int side = 0; side < 2; ++side) {
+          routines[side] = emit_.here();
+          express_.begin(side, Scratch::generator);
+          if (!shapes_[symbol.index].from.empty()) foreseen(side);
+          generateGroup(symbol.index, side);
+          emit_.add(Op::stop);
+        }
+        program_.seenMoves.push_back(routines);
+      }
+    }
   }
 }
 

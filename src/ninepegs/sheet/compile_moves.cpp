@@ -1,52 +1,51 @@
-// Moves: heads as nested loops, effects as routines, texts.
+// Recipes: what a move does, line by line, as it is made, tried, or written as text.
 #include <algorithm>
-#include <set>
 
 #include "ninepegs/sheet/compiler_parts.hpp"
 
 namespace ninepegs::sheet {
-namespace {
 
 using Kind = StatementKind;
 
-bool isEffect(const Statement& one) {
-  switch (one.kind) {
-    case Kind::pick:
-    case Kind::choose:
-    case Kind::let:
-    case Kind::need:
-    case Kind::writtenAs:
-      return false;
-    default:
-      return true;
+namespace {
+
+bool isPick(const Statement& one) {
+  return one.kind == Kind::pick || one.kind == Kind::choose;
+}
+
+// The names given by `let`, at any depth, that are read by a statement that `counts`, directly or
+// through each other. What nobody reads is not worked out.
+void allOf(const std::vector<Statement>& list, std::vector<const Statement*>& out) {
+  for (const Statement& one : list) {
+    out.push_back(&one);
+    allOf(one.body, out);
+    allOf(one.otherwise, out);
   }
 }
 
-// Does the statement, with all it holds, read the name?
-bool reads(const Statement& one, const std::string& name) {
-  if ((one.kind == Kind::put || one.kind == Kind::change) && one.name.text == name) return true;
-  auto inside = [&](const std::vector<Statement>& list) {
-    return std::any_of(list.begin(), list.end(),
-                       [&](const Statement& inner) { return reads(inner, name); });
-  };
+bool readsItself(const Statement& one, const std::string& name) {
+  if ((one.kind == Kind::put || one.kind == Kind::change || one.kind == Kind::set) &&
+      one.name.text == name)
+    return true;
   return std::any_of(one.args.begin(), one.args.end(),
-                     [&](const Expr& arg) { return mentions(arg, name); }) ||
-         inside(one.body) || inside(one.otherwise);
+                     [&](const Expr& arg) { return mentions(arg, name); });
 }
 
-// The names given by `let` that are read, directly or through each other, by a statement that
-// `counts`. What nobody reads is not worked out.
 template <class Counts>
 std::set<std::string> neededLets(const std::vector<const Statement*>& list, Counts counts) {
   std::set<std::string> needed;
-  for (auto it = list.rbegin(); it != list.rend(); ++it) {
-    const Statement& let = **it;
-    if (let.kind != Kind::let) continue;
-    for (auto later = list.begin(); later != list.end(); ++later) {
-      const Statement& other = **later;
-      if (&other == &let || !reads(other, let.name.text)) continue;
-      if (other.kind == Kind::let ? needed.count(other.name.text) > 0 : counts(other))
-        needed.insert(let.name.text);
+  for (bool grew = true; grew;) {
+    grew = false;
+    for (const Statement* let : list) {
+      if (let->kind != Kind::let || needed.count(let->name.text) > 0) continue;
+      for (const Statement* other : list) {
+        if (other == let || !readsItself(*other, let->name.text)) continue;
+        if (other->kind == Kind::let ? needed.count(other->name.text) == 0 : !counts(*other))
+          continue;
+        needed.insert(let->name.text);
+        grew = true;
+        break;
+      }
     }
   }
   return needed;
@@ -54,107 +53,18 @@ std::set<std::string> neededLets(const std::vector<const Statement*>& list, Coun
 
 }  // namespace
 
-std::vector<const AfterDecl*> Compiler::aftersOf(int index) const {
-  std::vector<const AfterDecl*> out;
-  const std::string& name = sheet_.tree.moves[index].name.text;
-  for (const AfterDecl& after : sheet_.tree.afters) {
-    bool named = std::any_of(after.moves.begin(), after.moves.end(),
-                             [&](const Name& move) { return move.text == name; });
-    if (after.moves.empty() || named) out.push_back(&after);
+void Compiler::group(int index) {
+  const MoveDecl& move = sheet_.tree.moves[index];
+  GroupCode group;
+  group.name = move.name.text;
+  for (const Statement* one : shapeOf(index).head) {
+    if (!isPick(*one)) continue;
+    bool lines = one->kind == Kind::pick && one->args[0].kind == ExprKind::lines &&
+                 one->args[0].plural;
+    group.choiceIsCell.push_back(one->kind == Kind::pick && !lines);
+    ++group.choices;
   }
-  return out;
-}
-
-std::vector<const Statement*> Compiler::withAfter(int index) const {
-  std::vector<const Statement*> out;
-  for (const Statement& one : sheet_.tree.moves[index].body) out.push_back(&one);
-  for (const AfterDecl* after : aftersOf(index))
-    for (const Statement& one : after->body) out.push_back(&one);
-  return out;
-}
-
-void Compiler::bindChoices(const std::vector<Statement>& list) {
-  int choice = 0;
-  for (const Statement& one : list) {
-    if (one.kind != Kind::pick && one.kind != Kind::choose) continue;
-    Type type = one.kind == Kind::pick ? Type::cell : Type::kind;
-    express_.bind(one.name.text, {type, static_cast<Slot>(program_.choicesAt + choice++)});
-  }
-}
-
-// The head of a move as nested loops: each pick runs through its cells, a `need` that fails goes on
-// with the next cell of the innermost pick.
-void Compiler::generateGroup(int index, int side) {
-  const std::vector<Statement>& body = sheet_.tree.moves[index].body;
-  std::vector<const Statement*> head;
-  for (const Statement& one : body) {
-    if (isEffect(one)) break;
-    head.push_back(&one);
-  }
-  std::set<std::string> lets = neededLets(head, [](const Statement& one) {
-    return one.kind != Kind::let && one.kind != Kind::writtenAs;
-  });
-  std::size_t last = head.size();  // the last line that decides on moves
-  for (std::size_t i = 0; i < head.size(); ++i)
-    if (head[i]->kind != Kind::let && head[i]->kind != Kind::writtenAs) last = i;
-  express_.begin(side, true);
-  int done = emit_.label(), fail = done, choice = 0;
-  bool emitted = false;
-  for (std::size_t i = 0; i < head.size() && !emitted; ++i) {
-    const Statement& one = *head[i];
-    emit_.setStatement(one.id);
-    if (one.kind == Kind::let && lets.count(one.name.text) > 0) {
-      express_.bind(one.name.text, express_.value(one.args[0]));
-    } else if (one.kind == Kind::need) {
-      express_.branch(one.args[0], false, fail);
-    } else if (one.kind == Kind::pick || one.kind == Kind::choose) {
-      Slot cells;
-      if (one.kind == Kind::pick) {
-        cells = express_.set(one.args[0]);
-      } else {
-        std::vector<int> kinds;
-        for (const Name& kind : one.names) kinds.push_back(sheet_.kind(kind.text));
-        cells = emit_.constantKinds(kinds);
-      }
-      Slot chosen = static_cast<Slot>(program_.choicesAt + choice++);
-      if (i == last) {
-        emit_.add(Op::emitMany, static_cast<Slot>(choice), cells, 0, 0, index);
-        emitted = true;
-        break;
-      }
-      Slot rest = emit_.newSet();
-      emit_.add(Op::copySet, rest, cells);
-      int loop = emit_.label();
-      emit_.place(loop);
-      emit_.jump(Op::nextCell, fail, chosen, rest);
-      fail = loop;
-      express_.bind(one.name.text, {one.kind == Kind::pick ? Type::cell : Type::kind, chosen});
-    }
-  }
-  if (!emitted) emit_.add(Op::emitOne, static_cast<Slot>(choice), 0, 0, 0, index);
-  if (fail != done) emit_.jump(Op::jump, fail);
-  emit_.place(done);
-}
-
-void Compiler::generator(int side, bool withPass) {
-  (withPass ? program_.generate : program_.generateNoPass)[side] = emit_.here();
-  std::vector<std::vector<Name>> tiers;
-  if (sheet_.tree.turn)
-    tiers = sheet_.tree.turn->tiers;
-  else {
-    tiers.emplace_back();
-    for (const MoveDecl& move : sheet_.tree.moves) tiers.back().push_back(move.name);
-  }
-  for (std::size_t t = 0; t < tiers.size(); ++t) {
-    for (const Name& name : tiers[t]) {
-      if (name.text != "pass")
-        generateGroup(sheet_.find(name.text)->index, side);
-      else if (withPass)
-        emit_.add(Op::emitPass);
-    }
-    if (t + 1 < tiers.size()) emit_.add(Op::tierEnd);
-  }
-  emit_.add(Op::stop);
+  program_.groups.push_back(std::move(group));
 }
 
 int Compiler::owner(const Statement& one) const {
@@ -162,9 +72,148 @@ int Compiler::owner(const Statement& one) const {
   return one.names.empty() || one.names[0].text == "my" ? me : 1 - me;
 }
 
-void Compiler::effect(const Statement& one) {
+// A value of its own, which later changes of the position or of a name leave alone.
+Value Compiler::copied(Value value) {
+  bool set = value.type == Type::set || value.type == Type::kinds;
+  Slot slot = set ? emit_.newSet() : emit_.newNumber();
+  emit_.add(set ? Op::copySet : Op::copyNumber, slot, value.slot);
+  value.slot = slot;
+  return value;
+}
+
+void Compiler::name(const std::string& name, Value value) {
+  bool inPosition = value.slot < program_.layout.words;
+  if (inPosition || !shape_->assigned.empty()) value = copied(value);
+  express_.bind(name, std::move(value));
+}
+
+// What was picked in the head stands in memory already.
+void Compiler::bindHead(const MoveShape& shape) {
+  int choice = 0;
+  for (const Statement* one : shape.head) {
+    if (!isPick(*one)) continue;
+    Slot at = static_cast<Slot>(program_.choicesAt + choice++);
+    bool lines = one->kind == Kind::pick && one->args[0].kind == ExprKind::lines &&
+                 one->args[0].plural;
+    if (lines) {
+      auto [family, length] = express_.lineFamilyOf(one->args[0]);
+      Slot line = emit_.newSet();
+      emit_.add(Op::lineChosen, line, at, length, 0, family);
+      Value value{Type::set, line};
+      value.lines = choice - 1;
+      express_.bind(one->name.text, value);
+      continue;
+    }
+    Type type = one->kind == Kind::pick                ? Type::cell
+                : one->choose == ChooseKind::range ? Type::number
+                                                       : Type::kind;
+    Value value{type, at};
+    if (shape.assigned.count(one->name.text) > 0) value = copied(value);
+    express_.bind(one->name.text, value);
+  }
+}
+
+void Compiler::latePick(const Statement& one) {
+  Slot at = lateSlots_[one.name.text];
+  Type type = Type::cell;
+  if (one.kind == Kind::pick && one.args[0].kind == ExprKind::lines && one.args[0].plural) {
+    Slot in = express_.set(one.args[0].args[1]);
+    auto [family, length] = express_.lineFamilyOf(one.args[0]);
+    emit_.add(Op::pickLine, at, in, length, 0, family);
+    Value value{Type::set, at};
+    value.lines = 0;
+    express_.bind(one.name.text, value);
+    return;
+  }
+  if (one.kind == Kind::pick) {
+    emit_.add(Op::pickCell, at, express_.set(one.args[0]), 0, 0, one.ifAny ? 1 : 0);
+  } else if (one.choose == ChooseKind::range) {
+    Slot low = express_.number(one.args[0]);
+    emit_.add(Op::pickNumber, at, low, express_.number(one.args[1]));
+    type = Type::number;
+  } else {
+    Slot kinds = 0;
+    if (one.choose == ChooseKind::hand) {
+      kinds = emit_.newSet();
+      emit_.add(Op::handKinds, kinds, 0, 0, static_cast<Slot>(express_.side()));
+    } else {
+      std::vector<int> list;
+      for (const Name& kind : one.names) list.push_back(sheet_.kind(kind.text));
+      kinds = emit_.constantKinds(list);
+    }
+    emit_.add(Op::pickKind, at, kinds);
+    type = Type::kind;
+  }
+  express_.bind(one.name.text, {type, at});
+}
+
+void Compiler::repeat(const Statement& one) {
+  Slot rounds = emit_.newNumber(), most = 0, attempt = 0;
+  emit_.add(Op::copyNumber, rounds, emit_.constantNumber(0));
+  if (one.repeat == RepeatKind::times || one.repeat == RepeatKind::upTo) {
+    most = emit_.newNumber();
+    emit_.add(Op::copyNumber, most, express_.number(one.args[0]));
+  }
+  if (one.repeat == RepeatKind::whilePossible) attempt = emit_.newNumber();
+  int loop = emit_.label(), done = emit_.label();
+  emit_.place(loop);
+  switch (one.repeat) {
+    case RepeatKind::whilePossible:
+      emit_.jump(Op::attempt, done, rounds, attempt);
+      break;
+    case RepeatKind::anyTimes:
+      emit_.jump(Op::round, done, rounds);
+      break;
+    case RepeatKind::upTo:
+      emit_.jump(Op::round, done, rounds, most, 0, 1);
+      break;
+    case RepeatKind::times:
+      emit_.jump(Op::eachRound, done, rounds, most);
+      break;
+  }
+  statements(one.body);
   emit_.setStatement(one.id);
-  cover(one.id);
+  if (one.repeat == RepeatKind::whilePossible)
+    emit_.jump(Op::attempted, loop, 0, attempt);
+  else
+    emit_.jump(Op::jump, loop);
+  emit_.place(done);
+}
+
+void Compiler::assign(const Statement& one) {
+  const Layout& layout = program_.layout;
+  const Expr& value = one.args[0];
+  if (const Value* local = one.names.empty() && !one.ifAny ? express_.find(one.name.text) : nullptr) {
+    bool set = local->type == Type::set || local->type == Type::kinds;
+    Slot slot = local->slot;
+    if (set)
+      emit_.add(Op::copySet, slot, express_.set(value));
+    else
+      emit_.add(Op::copyNumber, slot,
+                local->type == Type::cell   ? express_.cell(value)
+                : local->type == Type::kind ? express_.kind(value)
+                                            : express_.number(value));
+    return;
+  }
+  const Symbol& symbol = *sheet_.find(one.name.text);
+  int side = owner(one);
+  if (symbol.kind == SymbolKind::mark) {
+    emit_.add(Op::copySet, layout.marks[symbol.index][side], express_.set(value));
+  } else if (symbol.kind == SymbolKind::remembered) {
+    Slot slot = layout.cells[symbol.index][side];
+    auto it = pending_.find({symbol.index, sheet_.tree.cells[symbol.index].each ? side : 0});
+    if (it != pending_.end() && !inAfter_) slot = it->second;
+    emit_.add(Op::copyNumber, slot, express_.cell(value));
+  } else if (one.ifAny) {
+    Slot number = express_.number(value);
+    emit_.add(Op::setCellNumber, number, layout.cellNumbers[symbol.index],
+              express_.cell(one.args[1]));
+  } else {
+    emit_.add(Op::copyNumber, layout.numbers[symbol.index][side], express_.number(value));
+  }
+}
+
+void Compiler::effect(const Statement& one) {
   const Layout& layout = program_.layout;
   auto kindOperand = [&](int& fromSlot) -> Slot {
     const Value* local = express_.find(one.name.text);
@@ -172,28 +221,34 @@ void Compiler::effect(const Statement& one) {
     return local != nullptr ? local->slot : static_cast<Slot>(sheet_.kind(one.name.text));
   };
   auto isLocalCell = [&](const Expr& expr) {
-    if (expr.kind != ExprKind::name) return false;
-    const Value* local = express_.find(expr.word);
+    const Value* local = expr.kind == ExprKind::name ? express_.find(expr.word) : nullptr;
     return local != nullptr && local->type == Type::cell;
   };
+  int fromSlot = 0;
   switch (one.kind) {
     case Kind::put: {
-      int fromSlot = 0;
       Slot kind = kindOperand(fromSlot);
+      bool neutral = fromSlot == 0 && sheet_.tree.pieces[kind].neutral;
+      Slot side = static_cast<Slot>(neutral ? 2 : express_.side());
+      if (one.fromHand)
+        emit_.add(Op::useHand, 0, 0, kind, static_cast<Slot>(express_.side()), fromSlot);
       bool cell = isLocalCell(one.args[0]);
       Slot where = cell ? express_.cell(one.args[0]) : express_.set(one.args[0]);
-      emit_.add(cell ? Op::putCell : Op::put, 0, where, kind, static_cast<Slot>(express_.side()),
-                fromSlot);
+      emit_.add(cell ? Op::putCell : Op::put, 0, where, kind, side, fromSlot);
       break;
     }
     case Kind::change: {
-      int fromSlot = 0;
       Slot kind = kindOperand(fromSlot);
-      Slot where = express_.set(one.args[0]);
-      emit_.add(Op::change, 0, where, kind, 0, fromSlot);
+      emit_.add(Op::change, 0, express_.set(one.args[0]), kind, 0, fromSlot);
       break;
     }
     case Kind::shift: {
+      if (!one.way.empty()) {
+        Slot cells = express_.set(one.args[0]);
+        emit_.add(Op::shiftAll, 0, cells, 0, 0,
+                  sheet_.directions(one.way, express_.side()).front());
+        break;
+      }
       Slot from = express_.cell(one.args[0]), to = express_.cell(one.args[1]);
       emit_.add(Op::shift, 0, from, to);
       break;
@@ -212,8 +267,7 @@ void Compiler::effect(const Statement& one) {
       break;
     }
     case Kind::set:
-      emit_.add(Op::copyNumber, layout.numbers[sheet_.find(one.name.text)->index][owner(one)],
-                express_.number(one.args[0]));
+      assign(one);
       break;
     case Kind::again:
       emit_.add(Op::again);
@@ -221,116 +275,165 @@ void Compiler::effect(const Statement& one) {
     case Kind::when: {
       int otherwise = emit_.label(), done = emit_.label();
       express_.branch(one.args[0], false, otherwise);
-      effects(one.body);
-      emit_.jump(Op::jump, done);
+      statements(one.body);
+      if (!one.otherwise.empty()) emit_.jump(Op::jump, done);
       emit_.place(otherwise);
-      effects(one.otherwise);
+      statements(one.otherwise);
       emit_.place(done);
       break;
     }
+    case Kind::repeat:
+      repeat(one);
+      break;
     default:
       break;
   }
 }
 
-void Compiler::effects(const std::vector<Statement>& list) {
-  for (const Statement& one : list) {
-    if (one.kind == Kind::let) {
-      cover(one.id);
-      express_.bind(one.name.text, express_.value(one.args[0]));
-    } else if (isEffect(one)) {
+// A line behind the head.
+void Compiler::statement(const Statement& one) {
+  emit_.setStatement(one.id);
+  if (mode_ == Recipe::trial && pruned_ && dropped(one)) return;
+  if (mode_ == Recipe::apply) cover(one.id);
+  switch (one.kind) {
+    case Kind::let:
+      if (lets_.count(one.name.text) > 0) name(one.name.text, express_.value(one.args[0]));
+      break;
+    case Kind::pick:
+    case Kind::choose:
+      latePick(one);
+      break;
+    case Kind::need:
+      if (mode_ == Recipe::trial) {
+        int good = emit_.label();
+        express_.branch(one.args[0], true, good);
+        emit_.add(Op::fail);
+        emit_.place(good);
+      }
+      break;
+    case Kind::tell:
+      if (mode_ == Recipe::text) write(one, 2);
+      break;
+    case Kind::write:
+      if (mode_ == Recipe::text) write(one, 0);
+      break;
+    case Kind::maximise:
+    case Kind::writtenAs:
+    case Kind::seenAs:
+      break;
+    default:
       effect(one);
+  }
+}
+
+void Compiler::statements(const std::vector<Statement>& list) {
+  for (const Statement& one : list) statement(one);
+}
+
+// Cells that last one move are what the move set them to, or none.
+void Compiler::settle() {
+  for (const auto& [which, slot] : pending_)
+    emit_.add(Op::copyNumber, program_.layout.cells[which.first][which.second], slot);
+}
+
+void Compiler::recipe(int index, int side, Recipe mode) {
+  GroupCode& group = program_.groups[index];
+  const MoveShape& shape = shapes_[index];
+  mode_ = mode;
+  shape_ = &shape;
+  group_ = index;
+  inAfter_ = false;
+  (mode == Recipe::apply ? group.apply : mode == Recipe::trial ? group.trial : group.text)[side] =
+      emit_.here();
+  express_.begin(side, mode == Recipe::trial ? Scratch::trial : Scratch::other);
+  bindHead(shape);
+  std::vector<const Statement*> all, late;
+  allOf(sheet_.tree.moves[index].body, all);
+  for (const AfterDecl* after : shape.afters) allOf(after->body, all);
+  std::set<const Statement*> head(shape.head.begin(), shape.head.end());
+  lets_ = neededLets(all, [&](const Statement& one) {
+    bool text = one.kind == Kind::write || one.kind == Kind::writtenAs ||
+                one.kind == Kind::seenAs || one.kind == Kind::tell;
+    if (text) return mode == Recipe::text;
+    if (mode == Recipe::trial && pruned_ && dropped(one)) return false;
+    if (one.kind == Kind::maximise) return mode == Recipe::trial;
+    return head.count(&one) == 0;
+  });
+  // Picks behind the head have places of their own; in texts they are none until they are made.
+  lateSlots_.clear();
+  for (const Statement* one : all) {
+    if (!isPick(*one) || head.count(one) > 0) continue;
+    bool lines = one->kind == Kind::pick && one->args[0].kind == ExprKind::lines;
+    Slot slot = lines ? emit_.newSet() : emit_.newNumber();
+    lateSlots_[one->name.text] = slot;
+    if (mode == Recipe::text)
+      emit_.add(lines ? Op::clear : Op::copyNumber, slot, lines ? Slot{0} : emit_.constantNumber(-1));
+  }
+  bool keepsState = mode != Recipe::trial || !pruned_;
+  pending_.clear();
+  const std::vector<StateDecl>& cells = sheet_.tree.cells;
+  for (std::size_t i = 0; i < cells.size() && keepsState; ++i) {
+    if (!cells[i].lastsOneMove) continue;
+    for (int each = 0; each < (cells[i].each ? 2 : 1); ++each) {
+      Slot slot = emit_.constantNumber(-1);
+      if (shape.assigned.count(cells[i].name.text) > 0) {
+        slot = emit_.newNumber();
+        emit_.add(Op::copyNumber, slot, emit_.constantNumber(-1));
+      }
+      pending_[{static_cast<int>(i), each}] = slot;
+    }
+  }
+  // A text that needs only what was picked stands before the effects, which may go wrong.
+  bool early = writtenBy(shape);
+  bool texts = mode == Recipe::text;
+  for (const Statement& one : sheet_.tree.moves[index].body) {
+    if (head.count(&one) == 0) {
+      if (texts && early) moveText(index);
+      texts = texts && !early;
+      statement(one);
     } else {
-      cover(one.id);
+      emit_.setStatement(one.id);
+      if (mode == Recipe::apply) cover(one.id);
+      if (one.kind == Kind::let && lets_.count(one.name.text) > 0)
+        name(one.name.text, express_.value(one.args[0]));
+      if (mode == Recipe::text && (one.kind == Kind::write || one.kind == Kind::tell))
+        write(one, one.kind == Kind::tell ? 2 : 0);
     }
+  }
+  settle();
+  inAfter_ = true;
+  if (texts) moveText(index);
+  for (const AfterDecl* after : shape.afters) statements(after->body);
+  if (mode == Recipe::trial) {
+    finishTrial(index, side);
+  } else if (mode == Recipe::text) {
+    emit_.add(Op::stop);
+  } else {
+    if (program_.layout.passes != 0)
+      emit_.add(Op::copyNumber, program_.layout.passes, emit_.constantNumber(0));
+    emit_.jump(Op::turnOver, endsLabel_[side]);
   }
 }
 
-void Compiler::applyGroup(int index, int side) {
-  GroupCode& group = program_.groups[index];
-  group.apply[side] = emit_.here();
-  express_.begin(side, false);
-  const std::vector<Statement>& body = sheet_.tree.moves[index].body;
-  bindChoices(body);
-  std::vector<const Statement*> all = withAfter(index);
-  std::set<std::string> lets = neededLets(all, isEffect);
-  for (const Statement& one : body) {
-    if (isEffect(one)) {
-      effect(one);
-      continue;
-    }
-    cover(one.id);
-    if (one.kind == Kind::let && lets.count(one.name.text) > 0)
-      express_.bind(one.name.text, express_.value(one.args[0]));
+void Compiler::finishTrial(int index, int side) {
+  if (!pruned_) emit_.add(Op::turnPass);
+  Slot measure = 0;
+  if (shape_->maximise != nullptr) {
+    Slot value = express_.number(shape_->maximise->args[0]);
+    measure = emit_.newNumber();
+    emit_.add(Op::copyNumber, measure, value);
   }
-  for (const AfterDecl* after : aftersOf(index)) effects(after->body);
-  emit_.jump(Op::turnOver, endsLabel_[side]);
-}
-
-void Compiler::textOf(int index, int side) {
-  GroupCode& group = program_.groups[index];
-  group.text[side] = emit_.here();
-  express_.begin(side, false);
-  const std::vector<Statement>& body = sheet_.tree.moves[index].body;
-  bindChoices(body);
-  const Statement* written = nullptr;
-  std::vector<const Statement*> all;
-  for (const Statement& one : body) {
-    all.push_back(&one);
-    if (one.kind == Kind::writtenAs) written = &one;
+  for (const ForbidDecl& forbid : sheet_.tree.forbids) {
+    emit_.setStatement(forbid.id);
+    express_.forget();
+    int next = emit_.label();
+    express_.branch(forbid.condition, false, next);
+    cover(forbid.id);
+    emit_.add(Op::fail);
+    emit_.place(next);
   }
-  std::set<std::string> lets =
-      neededLets(all, [](const Statement& one) { return one.kind == Kind::writtenAs; });
-  for (const Statement& one : body)
-    if (one.kind == Kind::let && lets.count(one.name.text) > 0)
-      express_.bind(one.name.text, express_.value(one.args[0]));
-  std::vector<TextPart> parts;
-  auto add = [&](const std::string& name, TextPart::Kind wanted) {
-    const Value& value = *express_.find(name);
-    TextPart part{wanted, "", value.slot};
-    if (wanted == TextPart::Kind::cell) {
-      part.kind = value.type == Type::kind     ? TextPart::Kind::kind
-                  : value.type == Type::number ? TextPart::Kind::number
-                  : value.type == Type::set    ? TextPart::Kind::set
-                                               : TextPart::Kind::cell;
-    } else if (value.type == Type::set) {
-      part.slot = emit_.newNumber();
-      emit_.add(Op::setCell, part.slot, value.slot);
-    }
-    parts.push_back(part);
-  };
-  if (written != nullptr) {
-    for (const Expr& expr : written->args) {
-      if (expr.kind == ExprKind::name && expr.plural)
-        parts.push_back({TextPart::Kind::literal, expr.word, 0});
-      else if (expr.kind == ExprKind::ofName)
-        add(expr.args[0].word,
-            expr.word == "column" ? TextPart::Kind::column : TextPart::Kind::row);
-      else
-        add(expr.word, TextPart::Kind::cell);
-    }
-  } else {  // what was picked, in order
-    for (const Statement& one : body) {
-      if (one.kind != Kind::pick && one.kind != Kind::choose) continue;
-      if (!parts.empty()) parts.push_back({TextPart::Kind::literal, "-", 0});
-      add(one.name.text, TextPart::Kind::cell);
-    }
-    if (parts.empty()) parts.push_back({TextPart::Kind::literal, group.name, 0});
-  }
-  group.parts = parts;
-  emit_.add(Op::stop);
-}
-
-void Compiler::group(int index) {
-  const MoveDecl& move = sheet_.tree.moves[index];
-  GroupCode group;
-  group.name = move.name.text;
-  for (const Statement& one : move.body) {
-    if (one.kind != Kind::pick && one.kind != Kind::choose) continue;
-    group.choiceIsKind.push_back(one.kind == Kind::choose);
-    ++group.choices;
-  }
-  program_.groups.push_back(std::move(group));
+  (void)side;
+  emit_.add(Op::complete, measure, 0, 0, 0, index);
 }
 
 }  // namespace ninepegs::sheet

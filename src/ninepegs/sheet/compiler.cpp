@@ -16,20 +16,32 @@ Program Compiler::run() {
   for (const StatementInfo& one : sheet_.statements) program_.statementLines.push_back(one.line);
   int moves = static_cast<int>(sheet_.tree.moves.size());
   for (int index = 0; index < moves; ++index) group(index);
+  shapes();
+  for (const ForbidDecl& forbid : sheet_.tree.forbids) program_.forbidStatements.push_back(forbid.id);
   for (int side = 0; side < 2; ++side) endsLabel_[side] = emit_.label();
   for (int side = 0; side < 2; ++side) {
     generator(side, true);
     generator(side, false);
     for (int index = 0; index < moves; ++index) {
-      applyGroup(index, side);
-      textOf(index, side);
+      recipe(index, side, Recipe::apply);
+      recipe(index, side, Recipe::text);
+      if (program_.groups[index].moveClass >= MoveClass::tested)
+        recipe(index, side, Recipe::trial);
     }
     program_.passApply[side] = emit_.here();
+    Slot passes = program_.layout.passes;
+    if (passes != 0) emit_.add(Op::add, passes, passes, emit_.constantNumber(1));
+    for (std::size_t i = 0; i < sheet_.tree.cells.size(); ++i)
+      if (sheet_.tree.cells[i].lastsOneMove)
+        for (Slot slot : program_.layout.cells[i])
+          emit_.add(Op::copyNumber, slot, emit_.constantNumber(-1));
     emit_.jump(Op::turnOver, endsLabel_[side]);
   }
   ends();
   shown();
   worthAndInvariants();
+  views();
+  repetition();
   emit_.finish();
   if (emit_.overflown())
     throw BadInput(source_.place(sheet_.tree.board.span),

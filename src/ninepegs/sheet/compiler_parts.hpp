@@ -1,7 +1,12 @@
-// The parts of compile(): moves (compile_moves.cpp), ends and measures (compile_ends.cpp).
-// Internal.
+// The parts of compile(): what is known of a move beforehand (compile_shape.cpp), generators
+// (compile_generate.cpp), recipes (compile_moves.cpp), texts (compile_texts.cpp), ends and measures
+// (compile_ends.cpp). Internal.
 #pragma once
 
+#include <map>
+#include <optional>
+#include <set>
+#include <string>
 #include <vector>
 
 #include "ninepegs/sheet/compiler.hpp"
@@ -9,6 +14,26 @@
 #include "ninepegs/sheet/expressions.hpp"
 
 namespace ninepegs::sheet {
+
+// A move is compiled three times: to make it, to try whether it is legal, and to write its texts.
+enum class Recipe { apply, trial, text };
+
+// What is known of a move before code is made for it.
+struct MoveShape {
+  std::vector<const Statement*> head;   // up to the first effect, block or optional pick
+  std::vector<const Statement*> all;    // the move's own lines and those of its `after` blocks
+  std::vector<const AfterDecl*> afters;
+  std::set<std::string> assigned;       // names that `set` changes
+  const Statement* maximise = nullptr;
+  bool latePicks = false, lateNeeds = false;
+  // The last pick moves what stands on `from`, for which a forbidden attack can be foreseen.
+  std::string from, to;
+  std::optional<Expr> choiceOn;  // cells of the last pick where a further choice is made
+};
+
+bool isEffect(const Statement& one);  // changes the position, or holds lines that may
+bool holdsChoices(const std::vector<Statement>& list);
+bool reads(const Statement& one, const std::string& name);
 
 class Compiler {
  public:
@@ -22,23 +47,60 @@ class Compiler {
   Program run();
 
  private:
-  void group(int index);
+  // compile_shape.cpp
+  void shapes();
+  MoveShape shapeOf(int index) const;
+  void foresee(MoveShape& shape) const;
+  void classify(int index);
+  bool mayRepeat(const MoveShape& shape) const;
+  bool readsState(const Expr& expr) const;
+  bool readsState(const std::vector<Statement>& list) const;
+  bool touchesBoard(const std::vector<Statement>& list) const;
+  bool dropped(const Statement& one) const;  // from moves on trial
+
+  // compile_generate.cpp
   void generator(int side, bool withPass);
   void generateGroup(int index, int side);
-  void applyGroup(int index, int side);
-  void textOf(int index, int side);
-  void effects(const std::vector<Statement>& list);
+  void guards(const MoveShape& shape, int done);
+  void handNeeds(const MoveShape& shape, int fail);
+  void foreseen(int side);
+  void offer(int index, int choices, Slot cells, int fail);
+  bool bracketedPick(const std::vector<const Statement*>& head, std::size_t pick,
+                     std::set<std::size_t>& settled, const Expr*& run) const;
+
+  // compile_moves.cpp
+  void recipe(int index, int side, Recipe recipe);
+  void bindHead(const MoveShape& shape);
+  void statements(const std::vector<Statement>& list);
+  void statement(const Statement& one);
   void effect(const Statement& one);
-  void bindChoices(const std::vector<Statement>& list);
+  void assign(const Statement& one);
+  void latePick(const Statement& one);
+  void repeat(const Statement& one);
+  void settle();
+  void finishTrial(int index, int side);
+  void name(const std::string& name, Value value);
+  Value copied(Value value);
+
+  // compile_texts.cpp
+  void write(const Statement& one, int channel);
+  void writePart(TextPart part, Slot slot, int channel);
+  void moveText(int index);
+  bool writtenBy(const MoveShape& shape) const;  // the head alone?
+
+  // compile_ends.cpp
   void ends();
   void endTest(std::size_t index, int mover, int next);
   void shown();
   void worthAndInvariants();
+  void truth(const Expr& condition);  // 0 or 1 in `valueSlot`
+  void views();
+  void repetition();
+
+  void group(int index);
   void cover(int statement) {
     if (options_.coverage && statement >= 0) emit_.add(Op::cover, 0, 0, 0, 0, statement);
   }
-  std::vector<const Statement*> withAfter(int index) const;
-  std::vector<const AfterDecl*> aftersOf(int index) const;
   int owner(const Statement& one) const;
 
   const Checked& sheet_;
@@ -47,7 +109,21 @@ class Compiler {
   Program program_;
   Emitter emit_;
   Expressions express_;
+  std::vector<MoveShape> shapes_;
   int endsLabel_[2] = {-1, -1};
+  bool pruned_ = false;  // moves on trial leave out what no check reads
+  // Of the foreseen attack: the attacked kinds, and where the generator keeps what it knows.
+  std::vector<int> guardedKinds_;
+  Slot attacked_ = 0, risky_ = 0;
+
+  // While a recipe is compiled.
+  Recipe mode_ = Recipe::apply;
+  const MoveShape* shape_ = nullptr;
+  int group_ = 0;
+  bool inAfter_ = false;
+  std::set<std::string> lets_;            // that are worked out
+  std::map<std::string, Slot> lateSlots_;  // of picks behind the head
+  std::map<std::pair<int, int>, Slot> pending_;  // one-move cells: what they will be
 };
 
 }  // namespace ninepegs::sheet

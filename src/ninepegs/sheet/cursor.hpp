@@ -54,5 +54,6 @@ void refuseChildren(const Block& block, Cursor& in);
 Expr expression(Cursor& cursor);
 Expr sum(Cursor& cursor);  // a number, up to the next word that is none of its own
 Expr condition(Cursor& cursor);
+Expr operand(Cursor& cursor);  // the one thing that a prefix word takes
 
 }  // namespace ninepegs::sheet

@@ -4,65 +4,6 @@
 
 namespace ninepegs::sheet {
 
-Emitter::Emitter(const Checked& sheet, Program& program) : sheet_(sheet), program_(program) {
-  int size = sheet.board.size();
-  program_.words = size <= 64 ? 1 : size <= 128 ? 2 : size <= 256 ? 4 : 8;
-  int w = program_.words;
-  Layout& layout = program_.layout;
-  int at = 3;
-  auto take = [&](int words) {
-    Slot slot = static_cast<Slot>(at);
-    at += words;
-    return slot;
-  };
-  layout.sides[0] = take(w);
-  layout.sides[1] = take(w);
-  layout.empty = take(w);
-  program_.kinds = static_cast<int>(sheet.tree.pieces.size());
-  if (program_.kinds > 1)
-    for (int kind = 0; kind < program_.kinds; ++kind) layout.kinds.push_back(take(w));
-  auto state = [&](const std::vector<StateDecl>& list, int words,
-                   std::vector<std::array<Slot, 2>>& slots) {
-    for (const StateDecl& one : list) {
-      Slot first = take(words);
-      slots.push_back({first, one.each ? take(words) : first});
-    }
-  };
-  state(sheet.tree.marks, w, layout.marks);
-  state(sheet.tree.numbers, 1, layout.numbers);
-  layout.words = at;
-  program_.choicesAt = take(limits::choices);
-  generatorFrom_ = static_cast<Slot>(at);
-  at += 64 * w + 96;
-  program_.againSlot = take(1);
-  program_.valueSlot = take(1);
-  program_.shownSlot = take(w);
-  otherFrom_ = static_cast<Slot>(at);
-  at += 96 * w + 160;
-  program_.constantsAt = static_cast<Slot>(at);
-  overflown_ = at >= limits::memoryWords;
-  program_.allAt = tableSet(sheet.board.all());
-  makeDirections();
-}
-
-void Emitter::makeDirections() {
-  const Geometry& board = sheet_.board;
-  for (const Direction& direction : board.directions()) {
-    // All cells that move by the same amount make one shift.
-    std::map<int, CellSet> arrive;
-    for (Cell cell = 0; cell < board.size(); ++cell)
-      if (direction.next[cell] >= 0) arrive[direction.next[cell] - cell].set(direction.next[cell]);
-    std::vector<ShiftPart> parts;
-    for (const auto& [amount, mask] : arrive) parts.push_back({amount, tableSet(mask)});
-    program_.directions.push_back(std::move(parts));
-    program_.next.emplace_back(direction.next.begin(), direction.next.end());
-  }
-  for (Cell cell = 0; cell < board.size(); ++cell) {
-    program_.rowNumbers.push_back(static_cast<std::int16_t>(board.rowNumber(cell)));
-    program_.columnNumbers.push_back(static_cast<std::int16_t>(board.columnNumber(cell)));
-  }
-}
-
 int Emitter::label() {
   labels_.push_back(-1);
   return static_cast<int>(labels_.size()) - 1;
@@ -105,9 +46,13 @@ void Emitter::fuse() {
   }
 }
 
-void Emitter::begin(bool generator) {
-  scratch_ = generator ? generatorFrom_ : otherFrom_;
-  scratchEnd_ = generator ? program_.againSlot : program_.constantsAt;
+void Emitter::begin(Scratch scratch) {
+  scratch_ = scratch == Scratch::generator ? generatorFrom_
+             : scratch == Scratch::trial   ? program_.trialAt
+                                           : otherFrom_;
+  scratchEnd_ = scratch == Scratch::generator ? program_.againSlot
+                : scratch == Scratch::trial   ? program_.constantsAt
+                                              : otherEnd_;
   statement_ = -1;
 }
 
@@ -118,6 +63,7 @@ Slot Emitter::newSet() {
     overflown_ = true;
     scratch_ = slot;
   }
+  if (slot >= program_.trialAt) program_.trialEnd = std::max<int>(program_.trialEnd, scratch_);
   return slot;
 }
 
@@ -127,6 +73,7 @@ Slot Emitter::newNumber() {
     overflown_ = true;
   else
     ++scratch_;
+  if (slot >= program_.trialAt) program_.trialEnd = std::max<int>(program_.trialEnd, scratch_);
   return slot;
 }
 
@@ -185,46 +132,6 @@ int Emitter::cellTable(const std::string& key, const std::function<CellSet(Cell)
     tableSet(sheet_.board.has(cell) ? cells(cell) : CellSet{});
   program_.cellTables.push_back(where);
   return tableKeys_[key] = static_cast<int>(program_.cellTables.size()) - 1;
-}
-
-int Emitter::lineSet(int length, const std::vector<int>& axes) {
-  auto it = lineKeys_.find({length, axes});
-  if (it != lineKeys_.end()) return it->second;
-  const Geometry& board = sheet_.board;
-  LineSet lines;
-  lines.length = length;
-  // Where every step of an axis is the same shift, a line is found by shifting; elsewhere (joined
-  // edges) each line is a mask of its own.
-  bool uniform = true;
-  for (int axis : axes) uniform = uniform && program_.directions[axis].size() <= 1;
-  if (uniform) {
-    // Each shift as far as the runs known so far are long.
-    std::vector<int> strides;
-    for (int have = 1; have < length; have += strides.back())
-      strides.push_back(std::min(have, length - have));
-    lines.shiftCount = static_cast<int>(strides.size());
-    for (int axis : axes) {
-      if (program_.directions[axis].empty()) continue;
-      // Shift downwards in memory, whichever way the axis is named.
-      int direction = program_.directions[axis][0].amount > 0 ? axis : board.opposite(axis);
-      CellSet starts;
-      for (const std::vector<Cell>& line : board.lines(length, {direction})) starts.set(line[0]);
-      if (starts.none()) continue;
-      LineAxis& one = lines.axes[lines.axisCount++];
-      one.starts = tableSet(starts);
-      for (std::size_t k = 0; k < strides.size(); ++k)
-        one.shifts[k] = strides[k] * program_.directions[direction][0].amount;
-    }
-  }
-  lines.masks = static_cast<int>(program_.tables.size());
-  for (const std::vector<Cell>& line : board.lines(length, axes)) {
-    CellSet mask;
-    for (Cell cell : line) mask.set(cell);
-    tableSet(mask);
-    ++lines.count;
-  }
-  program_.lineSets.push_back(std::move(lines));
-  return lineKeys_[{length, axes}] = static_cast<int>(program_.lineSets.size()) - 1;
 }
 
 }  // namespace ninepegs::sheet

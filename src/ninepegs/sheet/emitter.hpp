@@ -5,12 +5,16 @@
 #include <functional>
 #include <map>
 #include <string>
+#include <tuple>
 #include <vector>
 
 #include "ninepegs/sheet/checker.hpp"
 #include "ninepegs/sheet/program.hpp"
 
 namespace ninepegs::sheet {
+
+// Where a routine keeps what it works out.
+enum class Scratch { generator, other, trial };
 
 class Emitter {
  public:
@@ -25,11 +29,15 @@ class Emitter {
   void finish();  // settles all jumps
   void setStatement(int statement) { statement_ = statement; }
 
-  // Scratch: one region for generators, one for everything else, so that a routine may ask whether
-  // a side has a move in the middle of its own work.
-  void begin(bool generator);
+  // Scratch: one region for generators, one for moves on trial, one for everything else, so that a
+  // routine may ask whether a side has a move in the middle of its own work.
+  void begin(Scratch scratch);
   Slot newSet();
   Slot newNumber();
+  // What was taken since the mark is given back.
+  using Mark = Slot;
+  Mark mark() const { return scratch_; }
+  void release(Mark mark) { scratch_ = mark; }
   bool overflown() const { return overflown_; }
 
   Slot constantSet(const CellSet& set);
@@ -37,13 +45,18 @@ class Emitter {
   Slot constantKinds(const std::vector<int>& kinds);  // as bits of a set
   int directionGroup(const std::vector<int>& directions);
   int cellTable(const std::string& key, const std::function<CellSet(Cell)>& cells);
-  int lineSet(int length, const std::vector<int>& axes);
+  int lineSet(int length, const std::vector<int>& axes, bool exact = false);
+  int lineFamily(const std::vector<int>& lengths, const std::vector<int>& axes);
 
  private:
   std::vector<std::uint64_t> words(const CellSet& set) const;
   int tableSet(const CellSet& set);
   void fuse();
+  void makeLayout();
   void makeDirections();
+  void makeRays();
+  void makePieces();
+  void shiftedLines(LineSet& lines, const std::vector<int>& axes);
   Slot pooled(const std::vector<std::uint64_t>& words);
 
   const Checked& sheet_;
@@ -52,11 +65,11 @@ class Emitter {
   std::vector<int> labels_;                 // where each was placed
   std::vector<std::pair<int, int>> jumps_;  // instruction, label
   Slot scratch_ = 0, scratchEnd_ = 0;
-  Slot generatorFrom_ = 0, otherFrom_ = 0;
+  Slot generatorFrom_ = 0, otherFrom_ = 0, otherEnd_ = 0;
   bool overflown_ = false;
   std::map<std::vector<std::uint64_t>, Slot> pool_;
   std::map<std::string, int> tableKeys_;
-  std::map<std::pair<int, std::vector<int>>, int> lineKeys_;
+  std::map<std::tuple<int, std::vector<int>, bool>, int> lineKeys_;
 };
 
 }  // namespace ninepegs::sheet

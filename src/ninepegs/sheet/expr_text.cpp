@@ -66,8 +66,9 @@ std::string toText(const Expr& expr) {
     case ExprKind::step:
       return from(expr, "step " + word);
     case ExprKind::slide: {
-      std::string through = expr.args.size() > 1 ? " through " + arg(expr, 1) : "";
-      return from(expr, "slide " + word) + through;
+      if (!expr.plural) return from(expr, "slide " + word);
+      std::string through = " through " + toText(expr.args.back());
+      return (expr.args.size() > 1 ? from(expr, "slide " + word) : "slide " + word) + through;
     }
     case ExprKind::leap:
       return from(expr, fmt::format("leap {} {}", expr.first, expr.second));
@@ -98,6 +99,23 @@ std::string toText(const Expr& expr) {
     }
     case ExprKind::cellsWhere:
       return fmt::format("(cells {} in {} where {})", word, arg(expr, 0), arg(expr, 1));
+    case ExprKind::groups:
+      return fmt::format("(groups {} in {} along {} where {})", word, arg(expr, 0), expr.along,
+                         arg(expr, 1));
+    case ExprKind::kindsWhere:
+      return fmt::format("(kinds {} in {} where {})", word, expr.along, arg(expr, 0));
+    case ExprKind::was:
+      return "was " + arg(expr, 0);
+    case ExprKind::hand:
+      return expr.args.empty() ? "hand" : "hand of " + arg(expr, 0);
+    case ExprKind::kindOn:
+      return "kind on " + arg(expr, 0);
+    case ExprKind::edgeOf:
+      return fmt::format("edge of {} towards {}", arg(expr, 0), arg(expr, 1));
+    case ExprKind::onTrack:
+      return fmt::format("next {} along {} from {}", arg(expr, 0), word, arg(expr, 1));
+    case ExprKind::movesOf:
+      return word == "my" || word == "their" ? word + " moves" : "moves of " + word;
     case ExprKind::total:
       return fmt::format("(total {} for {} in {})", arg(expr, 0), word, arg(expr, 1));
     case ExprKind::extreme:

@@ -1,3 +1,4 @@
+// Sets and cells.
 #include "ninepegs/sheet/expressions.hpp"
 
 #include <fmt/format.h>
@@ -7,17 +8,19 @@
 namespace ninepegs::sheet {
 
 bool mentions(const Expr& expr, const std::string& name) {
-  if ((expr.kind == ExprKind::name || expr.kind == ExprKind::ofName) && expr.word == name)
-    return true;
+  bool named = expr.kind == ExprKind::name || expr.kind == ExprKind::ofName;
+  if (named && expr.word == name && !(expr.kind == ExprKind::name && expr.plural)) return true;
   return std::any_of(expr.args.begin(), expr.args.end(),
                      [&](const Expr& arg) { return mentions(arg, name); });
 }
 
-void Expressions::begin(int side, bool generator) {
+void Expressions::begin(int side, Scratch scratch) {
   me_ = side;
+  scratch_ = scratch;
+  before_ = false;
   locals_.clear();
   piece_.reset();
-  emit_.begin(generator);
+  emit_.begin(scratch);
 }
 
 const Value* Expressions::find(const std::string& name) const {
@@ -31,20 +34,14 @@ Slot Expressions::binary(Op op, Slot b, Slot c) {
   return out;
 }
 
-Slot Expressions::kindSet(const std::vector<int>& kinds, int owner) {
-  const Layout& layout = program_.layout;
-  if (static_cast<int>(kinds.size()) == program_.kinds) {
-    if (owner >= 0) return layout.sides[owner];
-    return binary(Op::minus, emit_.constantSet(sheet_.board.all()), layout.empty);
-  }
-  Slot all = layout.kinds[kinds[0]];
-  for (std::size_t i = 1; i < kinds.size(); ++i)
-    all = binary(Op::either, all, layout.kinds[kinds[i]]);
-  return owner < 0 ? all : binary(Op::both, all, layout.sides[owner]);
-}
-
 Slot Expressions::ownSet(const Expr& name, int owner) {
-  if (name.word == "reach") return reachOfSide(owner);
+  if (name.word == "reach" && name.kind == ExprKind::name) return reachOfSide(owner);
+  const Layout& layout = program_.layout;
+  if (const Value* local = find(name.word); local != nullptr && local->type == Type::kind)
+    return kindNamed(*local, owner);
+  if (name.word == "empty") return place(layout.empty[owner]);
+  if (name.word == "occupied")
+    return binary(Op::minus, emit_.constantSet(sheet_.board.all()), place(layout.empty[owner]));
   const Symbol& symbol = *sheet_.find(name.word);
   switch (symbol.kind) {
     case SymbolKind::kind:
@@ -53,7 +50,9 @@ Slot Expressions::ownSet(const Expr& name, int owner) {
     case SymbolKind::zone:
       return emit_.constantSet(sheet_.zones[symbol.index][owner]);
     case SymbolKind::mark:
-      return program_.layout.marks[symbol.index][owner];
+      return place(layout.marks[symbol.index][owner]);
+    case SymbolKind::remembered:
+      return nameSet(name);
     default:
       return inDefine(name, owner, [&](const Expr& body) { return set(body); });
   }
@@ -63,30 +62,47 @@ Slot Expressions::nameSet(const Expr& expr) {
   const Layout& layout = program_.layout;
   const std::string& word = expr.word;
   if (const Value* local = find(word)) {
-    if (local->type == Type::set) return local->slot;
+    if (local->type == Type::set || local->type == Type::kinds) return local->slot;
+    if (local->type == Type::kind) return kindNamed(*local, -1);
     Slot out = emit_.newSet();
     emit_.add(Op::cellSet, out, local->slot);
     return out;
   }
-  if (word == "mine") return layout.sides[me_];
-  if (word == "theirs") return layout.sides[1 - me_];
-  if (word == "empty") return layout.empty;
+  if (word == "mine") return place(layout.sides[me_]);
+  if (word == "theirs") return place(layout.sides[1 - me_]);
+  if (word == "empty") return place(layout.empty[0]);
   if (word == "occupied")
-    return binary(Op::minus, emit_.constantSet(sheet_.board.all()), layout.empty);
+    return binary(Op::minus, emit_.constantSet(sheet_.board.all()), place(layout.empty[0]));
+  if (word == "touched") {
+    Slot out = emit_.newSet();
+    emit_.add(scratch_ == Scratch::generator ? Op::clear : Op::touched, out);
+    if (scratch_ == Scratch::trial) program_.trialsReadBefore = true;
+    return out;
+  }
+  if (word == "none") {
+    Slot out = emit_.newSet();
+    emit_.add(Op::clear, out);
+    return out;
+  }
   const Symbol& symbol = *sheet_.find(word);
   switch (symbol.kind) {
     case SymbolKind::kind:
     case SymbolKind::group:
       return kindSet(sheet_.groupKinds(word), -1);
     case SymbolKind::mark:
-      return layout.marks[symbol.index][0];
+      return place(layout.marks[symbol.index][0]);
+    case SymbolKind::remembered: {
+      Slot out = emit_.newSet();
+      emit_.add(Op::cellSet, out, cell(expr));
+      return out;
+    }
     default:
       return inDefine(expr, me_, [&](const Expr& body) { return set(body); });
   }
 }
 
 Expressions::Origin Expressions::origin(const Expr& expr) {
-  if (expr.args.empty()) return *piece_;
+  if (expr.args.size() == (expr.plural ? 1 : 0)) return *piece_;
   const Expr& from = expr.args[0];
   if (from.kind == ExprKind::name) {
     const Value* local = find(from.word);
@@ -95,27 +111,35 @@ Expressions::Origin Expressions::origin(const Expr& expr) {
   return {false, set(from)};
 }
 
+int Expressions::leapTable(const Expr& expr) {
+  int a = static_cast<int>(expr.first), b = static_cast<int>(expr.second);
+  return emit_.cellTable(fmt::format("leap {} {}", a, b), [&](Cell cell) {
+    CellSet cells;
+    for (auto [dx, dy] :
+         {std::pair{a, b}, {a, -b}, {-a, b}, {-a, -b}, {b, a}, {b, -a}, {-b, a}, {-b, -a}}) {
+      std::optional<Cell> to = sheet_.board.offset(cell, dx, dy);
+      if (to && *to != cell) cells.set(*to);
+    }
+    return cells;
+  });
+}
+
+int Expressions::stepTable(const std::vector<int>& directions) {
+  std::string key = "step";
+  for (int direction : directions) key += " " + std::to_string(direction);
+  return emit_.cellTable(key, [&](Cell cell) {
+    CellSet one, cells;
+    one.set(cell);
+    for (int direction : directions) cells |= sheet_.board.stepped(one, direction);
+    return cells;
+  });
+}
+
 // Steps, leaps and slides from a cell or a set.
 Slot Expressions::from(const Expr& expr, const Origin& start) {
   Slot out = emit_.newSet();
   if (expr.kind == ExprKind::leap) {
-    int a = static_cast<int>(expr.first), b = static_cast<int>(expr.second);
-    const Geometry& board = sheet_.board;
-    int table = emit_.cellTable(fmt::format("leap {} {}", a, b), [&](Cell cell) {
-      CellSet cells;
-      for (auto [dx, dy] :
-           {std::pair{a, b}, {a, -b}, {-a, b}, {-a, -b}, {b, a}, {b, -a}, {-b, a}, {-b, -a}}) {
-        int x = board.drawnX(cell) + dx, y = board.drawnY(cell) + dy;
-        if (board.shape().joinLeftRight)
-          x = ((x % board.columns()) + board.columns()) % board.columns();
-        if (board.shape().joinTopBottom) y = ((y % board.rows()) + board.rows()) % board.rows();
-        if (x < 0 || y < 0 || x >= board.columns() || y >= board.rows()) continue;
-        Cell to = board.cellAt(x, y);
-        if (board.has(to) && to != cell) cells.set(to);
-      }
-      return cells;
-    });
-    emit_.add(start.isCell ? Op::table : Op::tableAll, out, start.slot, 0, 0, table);
+    emit_.add(start.isCell ? Op::table : Op::tableAll, out, start.slot, 0, 0, leapTable(expr));
     return out;
   }
   std::vector<int> directions = sheet_.directions(expr.word, me_);
@@ -125,20 +149,11 @@ Slot Expressions::from(const Expr& expr, const Origin& start) {
       cells = emit_.newSet();
       emit_.add(Op::cellSet, cells, start.slot);
     }
-    Slot through = expr.args.size() > 1 ? set(expr.args[1]) : program_.layout.empty;
+    Slot through = expr.plural ? set(expr.args.back())
+                               : place(program_.layout.empty[program_.layout.layered ? me_ : 0]);
     emit_.add(Op::slide, out, cells, through, 0, emit_.directionGroup(directions));
-    return out;
-  }
-  if (start.isCell) {
-    std::string key = "step";
-    for (int direction : directions) key += " " + std::to_string(direction);
-    int table = emit_.cellTable(key, [&](Cell cell) {
-      CellSet one, cells;
-      one.set(cell);
-      for (int direction : directions) cells |= sheet_.board.stepped(one, direction);
-      return cells;
-    });
-    emit_.add(Op::table, out, start.slot, 0, 0, table);
+  } else if (start.isCell) {
+    emit_.add(Op::table, out, start.slot, 0, 0, stepTable(directions));
   } else if (directions.size() == 1) {
     emit_.add(Op::step, out, start.slot, 0, 0, directions[0]);
   } else {
@@ -147,62 +162,93 @@ Slot Expressions::from(const Expr& expr, const Origin& start) {
   return out;
 }
 
-Slot Expressions::reachOfSide(int owner) {
-  Slot out = emit_.newSet();
-  emit_.add(Op::clear, out);
-  for (int kind = 0; kind < program_.kinds; ++kind) {
-    const std::optional<Expr>& reach = sheet_.tree.pieces[kind].reach;
-    if (!reach) continue;
-    Slot pieces = kindSet({kind}, owner);
-    std::optional<Origin> before = piece_;
-    piece_ = Origin{false, pieces};
-    Slot cells = asSide(owner, [&] { return set(*reach); });
-    piece_ = before;
-    emit_.add(Op::either, out, out, cells);
-  }
-  return out;
-}
-
-Slot Expressions::reachOfCell(Slot cell) {
-  Slot out = emit_.newSet();
-  emit_.add(Op::clear, out);
-  int done = emit_.label();
-  for (int owner = 0; owner < 2; ++owner) {
-    int otherSide = emit_.label();
-    emit_.jump(Op::jumpOut, otherSide, 0, cell, program_.layout.sides[owner]);
-    for (int kind = 0; kind < program_.kinds; ++kind) {
-      const std::optional<Expr>& reach = sheet_.tree.pieces[kind].reach;
-      if (!reach) continue;
-      int next = emit_.label();
-      if (program_.kinds > 1) emit_.jump(Op::jumpOut, next, 0, cell, program_.layout.kinds[kind]);
-      std::optional<Origin> before = piece_;
-      piece_ = Origin{true, cell};
-      Slot cells = asSide(owner, [&] { return set(*reach); });
-      piece_ = before;
-      emit_.add(Op::copySet, out, cells);
-      emit_.jump(Op::jump, done);
-      emit_.place(next);
+std::pair<int, Slot> Expressions::lineFamilyOf(const Expr& expr) {
+  const Expr& length = expr.args[0];
+  std::vector<int> lengths;
+  if (length.kind == ExprKind::number) {
+    lengths.push_back(static_cast<int>(length.first));
+  } else {
+    const Symbol* property = length.kind == ExprKind::ofName ? sheet_.find(length.word) : nullptr;
+    if (property != nullptr && property->kind == SymbolKind::property) {
+      for (std::int64_t value : program_.properties[property->index])
+        lengths.push_back(static_cast<int>(std::clamp<std::int64_t>(value, 0, limits::cells + 1)));
+    } else {
+      for (int n = 1; n <= std::max(sheet_.board.columns(), sheet_.board.rows()); ++n)
+        lengths.push_back(n);
     }
-    emit_.place(otherSide);
   }
-  emit_.place(done);
-  return out;
+  int family = emit_.lineFamily(
+      lengths, sheet_.board.axes(sheet_.board.directionGroup(expr.word)));
+  return {family, number(length)};
 }
 
 int Expressions::lineSetOf(const Expr& lines) {
   return emit_.lineSet(static_cast<int>(lines.args[0].first),
-                       sheet_.board.axes(sheet_.board.directionGroup(lines.word)));
+                       sheet_.board.axes(sheet_.board.directionGroup(lines.word)),
+                       lines.first == 1);
+}
+
+Slot Expressions::linesSet(const Expr& expr) {
+  Slot in = set(expr.args[1]);
+  if (expr.args[0].kind != ExprKind::number) {
+    auto [family, length] = lineFamilyOf(expr);
+    Slot out = emit_.newSet();
+    emit_.add(Op::linesOfLength, out, in, length, 0, family);
+    return out;
+  }
+  Slot through = expr.args.size() > 2 ? cell(expr.args[2]) : 0;
+  Slot out = emit_.newSet();
+  emit_.add(expr.args.size() > 2 ? Op::linesThrough : Op::lineCells, out, in, through, 0,
+            lineSetOf(expr));
+  return out;
+}
+
+Slot Expressions::groupsSet(const Expr& expr) {
+  Slot rest = emit_.newSet(), out = emit_.newSet(), group = emit_.newSet();
+  emit_.add(Op::copySet, rest, set(expr.args[0]));
+  emit_.add(Op::clear, out);
+  int directions = emit_.directionGroup(sheet_.directions(expr.along, me_));
+  int loop = emit_.label(), done = emit_.label();
+  emit_.place(loop);
+  emit_.add(Op::groups, group, rest, 0, 0, directions);
+  emit_.jump(Op::jumpNone, done, 0, group);
+  bind(expr.word, {Type::set, group});
+  branch(expr.args[1], false, loop);
+  unbind(expr.word);
+  emit_.add(Op::either, out, out, group);
+  emit_.jump(Op::jump, loop);
+  emit_.place(done);
+  return out;
+}
+
+Slot Expressions::choiceOf(const Expr& expr, Op copy, Slot out) {
+  int otherwise = emit_.label(), done = emit_.label();
+  auto part = [&](const Expr& arg) { return copy == Op::copySet ? set(arg) : number(arg); };
+  branch(expr.args[0], false, otherwise);
+  emit_.add(copy, out, part(expr.args[1]));
+  emit_.jump(Op::jump, done);
+  emit_.place(otherwise);
+  emit_.add(copy, out, part(expr.args[2]));
+  emit_.place(done);
+  return out;
 }
 
 Slot Expressions::set(const Expr& expr) {
-  if (std::optional<CellSet> constant = sheet_.constantSet(expr, me_);
-      constant && (expr.kind != ExprKind::name || find(expr.word) == nullptr))
+  bool local = expr.kind == ExprKind::name && find(expr.word) != nullptr;
+  if (std::optional<CellSet> constant = sheet_.constantSet(expr, me_); constant && !local)
     return emit_.constantSet(*constant);
+  return setOf(expr);
+}
+
+Slot Expressions::setOf(const Expr& expr) {
   switch (expr.kind) {
     case ExprKind::name:
     case ExprKind::call:
       return nameSet(expr);
     case ExprKind::own:
+      if (expr.args[0].kind == ExprKind::hand || expr.args[0].kind == ExprKind::kindsWhere)
+        return kinds(expr);
+      if (expr.args[0].kind == ExprKind::kindOn) return kindNamed({Type::kind, kind(expr)}, -1);
       return ownSet(expr.args[0], expr.word == "my" ? me_ : 1 - me_);
     case ExprKind::ofName:
       return ownSet(expr.args[0], sheet_.side(expr.args[1].word));
@@ -235,11 +281,16 @@ Slot Expressions::set(const Expr& expr) {
                 emit_.directionGroup(sheet_.directions(expr.word, me_)));
       return out;
     }
-    case ExprKind::lines: {
-      Slot in = set(expr.args[1]), out = emit_.newSet();
-      emit_.add(Op::lineCells, out, in, 0, 0, lineSetOf(expr));
-      return out;
-    }
+    case ExprKind::lines:
+      return linesSet(expr);
+    case ExprKind::groups:
+      return groupsSet(expr);
+    case ExprKind::kindsWhere:
+      return kinds(expr);
+    case ExprKind::kindOn:
+      return kindNamed({Type::kind, kind(expr)}, -1);
+    case ExprKind::was:
+      return earlier([&] { return set(expr.args[0]); });
     case ExprKind::spread: {
       Slot start = set(expr.args[0]), through = set(expr.args[1]), out = emit_.newSet();
       emit_.add(Op::spread, out, start, through, 0,
@@ -247,18 +298,9 @@ Slot Expressions::set(const Expr& expr) {
       return out;
     }
     case ExprKind::reachOf:
-      return reachOfCell(cell(expr.args[0]));
-    case ExprKind::choice: {
-      Slot out = emit_.newSet();
-      int otherwise = emit_.label(), done = emit_.label();
-      branch(expr.args[0], false, otherwise);
-      emit_.add(Op::copySet, out, set(expr.args[1]));
-      emit_.jump(Op::jump, done);
-      emit_.place(otherwise);
-      emit_.add(Op::copySet, out, set(expr.args[2]));
-      emit_.place(done);
-      return out;
-    }
+      return reachOfCell(expr.args[0]);
+    case ExprKind::choice:
+      return choiceOf(expr, Op::copySet, emit_.newSet());
     case ExprKind::cellsWhere: {
       Slot rest = emit_.newSet(), out = emit_.newSet(), one = emit_.newSet();
       Slot at = emit_.newNumber();
@@ -269,7 +311,7 @@ Slot Expressions::set(const Expr& expr) {
       emit_.jump(Op::nextCell, done, at, rest);
       bind(expr.word, {Type::cell, at});
       branch(expr.args[1], false, loop);
-      locals_.erase(expr.word);
+      unbind(expr.word);
       emit_.add(Op::cellSet, one, at);
       emit_.add(Op::either, out, out, one);
       emit_.jump(Op::jump, loop);
@@ -285,17 +327,29 @@ Slot Expressions::set(const Expr& expr) {
 }
 
 Slot Expressions::cell(const Expr& expr) {
-  if (expr.kind == ExprKind::name) {
-    if (const Value* local = find(expr.word); local != nullptr && local->type == Type::cell)
+  if (expr.kind == ExprKind::name || expr.kind == ExprKind::own || expr.kind == ExprKind::ofName) {
+    const Expr& name = expr.kind == ExprKind::name ? expr : expr.args[0];
+    int owner = expr.kind == ExprKind::own ? (expr.word == "my" ? me_ : 1 - me_) : 0;
+    if (expr.kind == ExprKind::ofName) owner = std::max(0, sheet_.side(expr.args[1].word));
+    if (const Value* local = find(name.word); local != nullptr && local->type == Type::cell)
       return local->slot;
-    const Symbol* symbol = sheet_.find(expr.word);
+    const Symbol* symbol = name.kind == ExprKind::name ? sheet_.find(name.word) : nullptr;
     if (symbol != nullptr && symbol->kind == SymbolKind::cell)
       return emit_.constantNumber(symbol->index);
+    if (symbol != nullptr && symbol->kind == SymbolKind::remembered)
+      return place(program_.layout.cells[symbol->index][owner]);
+    if (name.word == "none") return emit_.constantNumber(-1);
   }
   Slot out = emit_.newNumber();
   if (expr.kind == ExprKind::beyond) {
     Slot over = cell(expr.args[0]), from = cell(expr.args[1]);
     emit_.add(Op::beyond, out, over, from);
+  } else if (expr.kind == ExprKind::onTrack) {
+    Slot far = number(expr.args[0]), from = cell(expr.args[1]);
+    int track = 2 * sheet_.find(expr.word)->index + me_;
+    emit_.add(Op::onTrack, out, far, from, 0, track);
+  } else if (expr.kind == ExprKind::was) {
+    return earlier([&] { return cell(expr.args[0]); });
   } else {
     emit_.add(Op::setCell, out, set(expr));
   }

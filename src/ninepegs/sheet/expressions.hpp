@@ -13,6 +13,10 @@ namespace ninepegs::sheet {
 struct Value {
   Type type = Type::unknown;
   Slot slot = 0;
+  int constantKind = -1;            // of a kind that is known now
+  int owner = -1;                   // of a cell: whose piece stands there, where that is known,
+  std::vector<int> kinds = {};      // and which kinds it may be; none: not known
+  int lines = -1;                   // of a picked line: the number of its choice, else -1
 };
 
 class Expressions {
@@ -21,11 +25,13 @@ class Expressions {
       : sheet_(sheet), program_(program), emit_(emit) {}
 
   // Begins a routine seen by `side`; forgets all names.
-  void begin(int side, bool generator);
+  void begin(int side, Scratch scratch);
   // Sees what follows as the other side does, within the same routine.
   void see(int side) { me_ = side; }
   int side() const { return me_; }
-  void bind(const std::string& name, Value value) { locals_[name] = value; }
+  void bind(const std::string& name, Value value) { locals_[name] = std::move(value); }
+  void forget() { locals_.clear(); }  // all names
+  void unbind(const std::string& name) { locals_.erase(name); }
   const Value* find(const std::string& name) const;
 
   Slot set(const Expr& expr);
@@ -35,6 +41,27 @@ class Expressions {
   // Goes to the label if the condition is as `sense` says; goes on otherwise.
   void branch(const Expr& expr, bool sense, int label);
   int lineSetOf(const Expr& lines);
+  // The family of `lines of N in S` and the slot of N.
+  std::pair<int, Slot> lineFamilyOf(const Expr& lines);
+  Slot kind(const Expr& expr);   // the number of a kind
+  Slot kinds(const Expr& expr);  // kinds as bits of a set
+  // What is known of the pieces on the cells of a set: whose and which.
+  Value known(const Expr& set) const;
+  // The cells of `on`, `reach` and so on that make up an attack: A of `any A on their reach`.
+  struct Attack {
+    std::vector<const Expr*> targets;
+    int attacker = 0;
+  };
+  std::optional<Attack> attackOf(const Expr& set) const;
+  // Goes to the label if the cells are attacked, worked out backwards from them.
+  bool branchAttacked(Slot cells, int attacker, bool sense, int label);
+  // Directions along which kinds of the side slide, with those kinds; nothing if a reach is of
+  // another form.
+  struct Slides {
+    std::vector<int> directions, kinds;
+  };
+  bool slidesOf(int side, std::vector<Slides>& slides) const;
+  Slot kindSet(const std::vector<int>& kinds, int owner);
 
  private:
   struct Origin {
@@ -43,13 +70,24 @@ class Expressions {
   };
   Slot binary(Op op, Slot b, Slot c);
   Slot nameSet(const Expr& expr);
-  Slot kindSet(const std::vector<int>& kinds, int owner);
+  Slot kindNamed(const Value& kind, int owner);
+  Slot place(Slot slot) const { return before_ ? static_cast<Slot>(slot + program_.beforeAt) : slot; }
   Slot ownSet(const Expr& name, int owner);
   Slot reachOfSide(int owner);
-  Slot reachOfCell(Slot cell);
+  Slot reachOfCell(const Expr& cell);
+  int leapTable(const Expr& expr);
+  int stepTable(const std::vector<int>& directions);
   Slot from(const Expr& expr, const Origin& origin);
   Origin origin(const Expr& expr);
   Slot total(const Expr& expr);
+  Slot setOf(const Expr& expr);
+  Slot linesSet(const Expr& expr);
+  Slot groupsSet(const Expr& expr);
+  Slot choiceOf(const Expr& expr, Op copy, Slot out);
+  Slot numberOf(const Expr& expr);
+  Slot numberOfName(const Expr& expr);
+  template <class Body>
+  auto earlier(Body body);
   template <class Body>
   auto inDefine(const Expr& call, int side, Body body);
   template <class Body>
@@ -59,9 +97,22 @@ class Expressions {
   Program& program_;
   Emitter& emit_;
   int me_ = 0;
+  Scratch scratch_ = Scratch::other;
+  bool before_ = false;  // seen as it was before the move
   std::map<std::string, Value> locals_;
   std::optional<Origin> piece_;  // where a piece's reach starts
 };
+
+// Sees what the body says as it was before the move; a generator is before it anyway.
+template <class Body>
+auto Expressions::earlier(Body body) {
+  bool outer = before_;
+  before_ = scratch_ != Scratch::generator;
+  if (scratch_ == Scratch::trial) program_.trialsReadBefore = true;
+  auto result = body();
+  before_ = outer;
+  return result;
+}
 
 template <class Body>
 auto Expressions::asSide(int side, Body body) {

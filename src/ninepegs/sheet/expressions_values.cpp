@@ -24,11 +24,61 @@ Slot Expressions::total(const Expr& expr) {
     bind(expr.word, {Type::cell, at});
   }
   Slot one = number(expr.args[0]);
-  locals_.erase(expr.word);
+  unbind(expr.word);
   emit_.add(Op::add, sum, sum, one);
   emit_.jump(Op::jump, loop);
   emit_.place(done);
   return sum;
+}
+
+Slot Expressions::numberOfName(const Expr& expr) {
+  const std::string& word = expr.word;
+  if (const Value* local = find(word)) return local->slot;
+  if (word == "plies") return place(Layout::plies);
+  if (word == "passes") return place(program_.layout.passes);
+  if (word == "times seen") {
+    Slot out = emit_.newNumber();
+    emit_.add(Op::timesSeen, out);
+    return out;
+  }
+  const Symbol& symbol = *sheet_.find(word);
+  if (symbol.kind == SymbolKind::number) return place(program_.layout.numbers[symbol.index][0]);
+  return inDefine(expr, me_, [&](const Expr& body) { return number(body); });
+}
+
+// X of Y: a side's number, a number on a cell, or a word of a piece or of a kind.
+Slot Expressions::numberOf(const Expr& expr) {
+  const Expr& own = expr.args[0];
+  const std::string& word = own.word;
+  int side = sheet_.side(expr.args[1].word);
+  const Symbol* symbol = sheet_.find(word);
+  bool onCells = symbol != nullptr && symbol->kind == SymbolKind::number &&
+                 sheet_.tree.numbers[symbol->index].onCells;
+  if (side >= 0 && find(expr.args[1].word) == nullptr && !onCells) {
+    if (symbol->kind == SymbolKind::number)
+      return place(program_.layout.numbers[symbol->index][side]);
+    return inDefine(own, side, [&](const Expr& body) { return number(body); });
+  }
+  Slot out = emit_.newNumber();
+  if (expr.args[1].type == Type::kind) {
+    const Value* local = find(expr.args[1].word);
+    int constant = local != nullptr ? local->constantKind : sheet_.kind(expr.args[1].word);
+    if (constant >= 0) return emit_.constantNumber(program_.properties[symbol->index][constant]);
+    emit_.add(Op::kindProperty, out, local->slot, 0, 0, symbol->index);
+    return out;
+  }
+  Slot at = cell(expr.args[1]);
+  if (word == weightsName)
+    emit_.add(Op::weight, out, at);
+  else if (word == "row-no")
+    emit_.add(Op::rowNumber, out, at);
+  else if (word == "column-no")
+    emit_.add(Op::columnNumber, out, at);
+  else if (onCells)
+    emit_.add(Op::cellNumber, out, place(program_.layout.cellNumbers[symbol->index]), at);
+  else
+    emit_.add(Op::property, out, at, 0, 0, symbol->index);
+  return out;
 }
 
 Slot Expressions::number(const Expr& expr) {
@@ -40,43 +90,45 @@ Slot Expressions::number(const Expr& expr) {
   switch (expr.kind) {
     case ExprKind::number:
       return emit_.constantNumber(expr.first);
-    case ExprKind::name: {
-      if (const Value* local = find(expr.word)) return local->slot;
-      if (expr.word == "plies") return Layout::plies;
-      const Symbol& symbol = *sheet_.find(expr.word);
-      if (symbol.kind == SymbolKind::number) return program_.layout.numbers[symbol.index][0];
-      return inDefine(expr, me_, [&](const Expr& body) { return number(body); });
-    }
+    case ExprKind::name:
+      return numberOfName(expr);
     case ExprKind::call:
       return inDefine(expr, me_, [&](const Expr& body) { return number(body); });
     case ExprKind::own: {
       int owner = expr.word == "my" ? me_ : 1 - me_;
-      const Symbol& symbol = *sheet_.find(expr.args[0].word);
-      if (symbol.kind == SymbolKind::number) return program_.layout.numbers[symbol.index][owner];
-      return inDefine(expr.args[0], owner, [&](const Expr& body) { return number(body); });
-    }
-    case ExprKind::ofName: {
-      const std::string& word = expr.args[0].word;
-      int side = sheet_.side(expr.args[1].word);
-      if (side >= 0 && find(expr.args[1].word) == nullptr) {
-        const Expr& own = expr.args[0];
-        const Symbol& symbol = *sheet_.find(own.word);
-        if (symbol.kind == SymbolKind::number) return program_.layout.numbers[symbol.index][side];
-        return inDefine(own, side, [&](const Expr& body) { return number(body); });
+      const Expr& inner = expr.args[0];
+      if (inner.kind == ExprKind::hand) {
+        Slot of = kind(inner.args[0]), out = emit_.newNumber();
+        emit_.add(Op::handOf, out, of, 0, static_cast<Slot>(owner));
+        return out;
       }
-      Slot at = cell(expr.args[1]), out = emit_.newNumber();
-      if (word == "row-no")
-        emit_.add(Op::rowNumber, out, at);
-      else if (word == "column-no")
-        emit_.add(Op::columnNumber, out, at);
-      else
-        emit_.add(Op::property, out, at, 0, 0, sheet_.find(word)->index);
+      const Symbol& symbol = *sheet_.find(inner.word);
+      if (symbol.kind == SymbolKind::number)
+        return place(program_.layout.numbers[symbol.index][owner]);
+      return inDefine(inner, owner, [&](const Expr& body) { return number(body); });
+    }
+    case ExprKind::ofName:
+      return numberOf(expr);
+    case ExprKind::was:
+      return earlier([&] { return number(expr.args[0]); });
+    case ExprKind::edgeOf: {
+      Slot a = cell(expr.args[0]), b = cell(expr.args[1]), out = emit_.newNumber();
+      emit_.add(Op::edgeOf, out, a, b);
+      return out;
+    }
+    case ExprKind::movesOf: {
+      int side = expr.word == "my" ? me_ : expr.word == "their" ? 1 - me_ : sheet_.side(expr.word);
+      Slot out = emit_.newNumber();
+      emit_.add(Op::countMoves, out, 0, 0, static_cast<Slot>(side));
       return out;
     }
     case ExprKind::count: {
       Slot out = emit_.newNumber();
       const Expr& what = expr.args[0];
-      if (what.kind == ExprKind::lines)
+      if (what.kind == ExprKind::own && what.args[0].kind == ExprKind::hand &&
+          what.args[0].args.empty())
+        emit_.add(Op::handTotal, out, 0, 0, static_cast<Slot>(what.word == "my" ? me_ : 1 - me_));
+      else if (what.kind == ExprKind::lines && what.args.size() == 2)
         emit_.add(Op::countLines, out, set(what.args[1]), 0, 0, lineSetOf(what));
       else
         emit_.add(Op::count, out, set(what));
@@ -90,17 +142,8 @@ Slot Expressions::number(const Expr& expr) {
                                         : Op::remainder);
     case ExprKind::extreme:
       return compute(expr.word == "min" ? Op::least : Op::greatest);
-    case ExprKind::choice: {
-      Slot out = emit_.newNumber();
-      int otherwise = emit_.label(), done = emit_.label();
-      branch(expr.args[0], false, otherwise);
-      emit_.add(Op::copyNumber, out, number(expr.args[1]));
-      emit_.jump(Op::jump, done);
-      emit_.place(otherwise);
-      emit_.add(Op::copyNumber, out, number(expr.args[2]));
-      emit_.place(done);
-      return out;
-    }
+    case ExprKind::choice:
+      return choiceOf(expr, Op::copyNumber, emit_.newNumber());
     default:
       return total(expr);
   }
@@ -111,6 +154,11 @@ Value Expressions::value(const Expr& expr) {
     if (const Value* local = find(expr.word)) return *local;
   if (expr.type == Type::number) return {Type::number, number(expr)};
   if (expr.type == Type::cell) return {Type::cell, cell(expr)};
+  if (expr.type == Type::kind) {
+    int constant = expr.kind == ExprKind::name ? sheet_.kind(expr.word) : -1;
+    return {Type::kind, kind(expr), constant};
+  }
+  if (expr.type == Type::kinds) return {Type::kinds, kinds(expr)};
   return {Type::set, set(expr)};
 }
 
@@ -140,12 +188,33 @@ void Expressions::branch(const Expr& expr, bool sense, int label) {
     case ExprKind::none: {
       const Expr& what = expr.args[0];
       if (expr.kind == ExprKind::none) sense = !sense;
-      if (what.kind == ExprKind::lines)
-        return go(Op::jumpLine, Op::jumpNoLine, set(what.args[1]),
-                  static_cast<Slot>(lineSetOf(what)));
+      if (what.kind == ExprKind::lines) {
+        Slot in = set(what.args[1]);
+        if (what.args.size() == 2)
+          return go(Op::jumpLine, Op::jumpNoLine, in, static_cast<Slot>(lineSetOf(what)));
+        Slot through = cell(what.args[2]);
+        return emit_.jump(sense ? Op::jumpLineThrough : Op::jumpNoLineThrough, label, 0, in,
+                          static_cast<Slot>(lineSetOf(what)), through);
+      }
+      if (std::optional<Attack> attack = attackOf(what)) {
+        Slot cells = set(*attack->targets.back());
+        for (std::size_t i = 0; i + 1 < attack->targets.size(); ++i)
+          cells = binary(Op::both, cells, set(*attack->targets[i]));
+        if (branchAttacked(cells, attack->attacker, sense, label)) return;
+      }
       return go(Op::jumpAny, Op::jumpNone, set(what));
     }
     case ExprKind::compare: {
+      if (expr.args[0].type == Type::set) {
+        Slot left = set(expr.args[0]), right = set(expr.args[1]);
+        return expr.word == "=" ? go(Op::jumpSame, Op::jumpOther, left, right)
+                                : go(Op::jumpOther, Op::jumpSame, left, right);
+      }
+      if (expr.args[0].type == Type::kind) {
+        Slot left = kind(expr.args[0]), right = kind(expr.args[1]);
+        return expr.word == "=" ? go(Op::jumpEqual, Op::jumpUnequal, left, right)
+                                : go(Op::jumpUnequal, Op::jumpEqual, left, right);
+      }
       bool cells = expr.args[0].type == Type::cell;
       Slot a = cells ? cell(expr.args[0]) : number(expr.args[0]);
       Slot b = cells ? cell(expr.args[1]) : number(expr.args[1]);
@@ -174,6 +243,12 @@ void Expressions::branch(const Expr& expr, bool sense, int label) {
       if (holds == sense) emit_.jump(Op::jump, label);
       return;
     }
+    case ExprKind::was:
+      earlier([&] {
+        branch(expr.args[0], sense, label);
+        return 0;
+      });
+      return;
     case ExprKind::own: {
       int owner = expr.word == "my" ? me_ : 1 - me_;
       inDefine(expr.args[0], owner, [&](const Expr& body) {

@@ -52,10 +52,27 @@ struct CountSink : NoSink {
   bool any() const { return total > 0; }
 };
 
+// Takes what a move on trial comes to, and hands it on to the sink of the generator.
+struct TrialSink : NoSink {
+  void* outer = nullptr;
+  void (*emit)(void* outer, int group, const std::uint64_t* choices, int count) = nullptr;
+  bool (*full)(const void* outer) = nullptr;
+  bool enough() const { return full(outer); }
+};
+
 template <int W>
 class Machine {
  public:
   using Set = Bits<W>;
+
+  // A part of a text as a replayed move wrote it: for which channel (0: the move's text, 1: what
+  // the other side sees of it, 2: told to both), which part, and its value.
+  struct Written {
+    int channel = 0;
+    int part = 0;
+    std::int64_t value = 0;
+    Set cells;
+  };
 
   explicit Machine(const Program& program) : program_(&program) {
     std::memcpy(memory_ + program.constantsAt, program.constants.data(),
@@ -66,6 +83,13 @@ class Machine {
   void load(const std::uint64_t* position) {
     std::memcpy(memory_, position, bytes());
     steps_ = limits::loopSteps;
+    keepBefore();
+  }
+  // Hashes of earlier positions, as `timesSeen` compares them; must outlive what is run.
+  void remember(std::span<const std::uint64_t> earlier) { earlier_ = earlier; }
+  // Works out what a repetition compares of this position, and keeps it in the position.
+  void noteSeen() {
+    if (program_->layout.seen != 0) memory_[program_->layout.seen] = seenHash();
   }
   void store(std::uint64_t* position) const { std::memcpy(position, memory_, bytes()); }
   std::uint64_t word(Slot slot) const { return memory_[slot]; }
@@ -81,6 +105,7 @@ class Machine {
   // Legal moves of the side to move; nothing if the game has ended.
   template <class Sink>
   void generate(Sink& sink) {
+    phase_ = 0;
     if (!isFinal(memory_[Layout::result])) run(program_->generate[memory_[Layout::turn]], sink);
   }
 
@@ -94,10 +119,24 @@ class Machine {
     steps_ = limits::loopSteps;
     memory_[Layout::result] = 0;  // an end that was not claimed is passed over
     int side = turn();
+    keepBefore();
+    trail_ = group == passGroup ? 0 : program_->groups[group].choices;
     NoSink none;
     run(group == passGroup ? program_->passApply[side] : program_->groups[group].apply[side], none);
   }
   void setChoice(int index, std::uint64_t value) { memory_[program_->choicesAt + index] = value; }
+
+  // Replays a move and collects the texts it writes; what the position is afterwards is of no use.
+  template <class List>
+  void replay(int group, const std::uint16_t* choices, int count, List& written) {
+    for (int i = 0; i < count; ++i) memory_[program_->choicesAt + i] = choices[i];
+    trail_ = program_->groups[group].choices;
+    keepBefore();
+    struct Collector : NoSink {
+      List* list;
+    } collector{{}, &written};
+    run(program_->groups[group].text[turn()], collector);
+  }
 
   void runRoutine(int routine) {
     NoSink none;
@@ -112,6 +151,8 @@ class Machine {
   // what was worked out is worthless. -1: the limit was not reached; else the statement that was
   // running, or the number of statements if none.
   int exhaustedAt() const { return exhaustedAt_; }
+  // It was not the limit of steps, but limits::choices of one move.
+  bool tooManyChoices() const { return tooManyChoices_; }
 
  private:
   std::size_t bytes() const { return program_->layout.words * sizeof(std::uint64_t); }
@@ -142,6 +183,18 @@ class Machine {
     return tableSet(lines.masks + index * W);
   }
   bool stuck(int side);
+  std::int64_t movesOf(int side);
+  std::uint64_t seenHash();
+  Set touched() const;
+  Set bracketing(const Set& run, const Set& by, int group) const;
+  bool lineIn(const Set& in, const LineSet& lines, int index) const {
+    return (in & lineMask(lines, index)) == lineMask(lines, index) &&
+           !(lines.exact && (in & tableSet(lines.ends + index * W)).any());
+  }
+  bool lineThrough(const Set& in, const LineSet& lines, std::int64_t cell) const;
+  const LineSet* lineSetOf(int family, std::int64_t length) const;
+  std::int64_t kindAt(std::int64_t cell, int side) const;
+  Set kindCells(std::int64_t kind, int side) const;
 
   int kindOf(const Instruction& i) const { return i.n == 0 ? i.c : static_cast<int>(memory_[i.c]); }
   void fault(int statement, int cell) {
@@ -149,17 +202,49 @@ class Machine {
         resultWord(Verdict::fault, 0, false, statement) | static_cast<std::uint64_t>(cell) << 40;
   }
   bool put(const Set& cells, int kind, int side, int statement);
-  void take(const Set& cells);
+  void take(Set cells);
   bool shift(std::int64_t from, std::int64_t to, int statement);
+  bool shiftAll(const Set& cells, int direction, int statement);
   void flip(const Set& cells);
+  void change(const Set& cells, int kind);
+
+  // Moves on trial (machine_trial.hpp).
+  void keepBefore() {
+    if (program_->beforeAt != 0) std::memcpy(memory_ + program_->beforeAt, memory_, bytes());
+  }
+  template <class Sink>
+  void onTrial(int group, int choices, Sink& sink);
+  void playOnTrial(int group, int choices, TrialSink& sink);
+  template <class Option>
+  void branch(const Instruction* i, TrialSink& sink, Option nextOption);
+  void branchRound(const Instruction* i, TrialSink& sink);
+  void branchAttempt(const Instruction* i, TrialSink& sink);
+  void complete(const Instruction& i, TrialSink& sink);
+  bool chose(std::uint64_t choice, const Instruction* i);
+  std::uint64_t nextChoice() { return memory_[program_->choicesAt + trail_++]; }
+  std::size_t savedWords() const { return trialWords_ + program_->trialEnd - program_->trialAt; }
+  void save(std::uint64_t* to) const {
+    std::memcpy(to, memory_, trialWords_ * sizeof *to);
+    std::memcpy(to + trialWords_, memory_ + program_->trialAt,
+                (program_->trialEnd - program_->trialAt) * sizeof *to);
+  }
+  void restore(const std::uint64_t* from) {
+    std::memcpy(memory_, from, trialWords_ * sizeof *from);
+    std::memcpy(memory_ + program_->trialAt, from + trialWords_,
+                (program_->trialEnd - program_->trialAt) * sizeof *from);
+  }
 
   int statementAt(std::ptrdiff_t instruction) const {
     return program_->statementOf[static_cast<std::size_t>(instruction)];
   }
-  void turnOver() {
+  void passTurn() {
     ++memory_[Layout::plies];
     memory_[Layout::turn] ^= 1 ^ memory_[program_->againSlot];
     memory_[program_->againSlot] = 0;
+  }
+  void turnOver() {
+    passTurn();
+    if (program_->layout.seen != 0) memory_[program_->layout.seen] = seenHash();
   }
 
   template <class Sink>
@@ -176,6 +261,14 @@ class Machine {
   std::span<std::uint64_t> uses_;
   int steps_ = limits::loopSteps;
   int exhaustedAt_ = -1;
+  bool tooManyChoices_ = false;
+  std::span<const std::uint64_t> earlier_;
+  int trail_ = 0;                // choices made so far in a move
+  std::size_t trialWords_ = 0;   // of a position that moves on trial can change
+  int phase_ = 0;                // 1: measure moves on trial, 2: keep the best
+  std::int64_t best_ = 0;
+  int attempts_ = 0;             // rounds that are being attempted, one inside the other
+  bool made_[limits::choices + 1] = {};
   alignas(64) std::uint64_t memory_[limits::memoryWords];
 };
 
@@ -183,3 +276,18 @@ class Machine {
 
 #include "ninepegs/sheet/machine_run.hpp"   // IWYU pragma: keep
 #include "ninepegs/sheet/machine_sets.hpp"  // IWYU pragma: keep
+#include "ninepegs/sheet/machine_trial.hpp"  // IWYU pragma: keep
+
+// Compiled once, in machine_1.cpp and so on.
+#define NINEPEGS_MACHINES(prefix, W)                                                  \
+  prefix template class ninepegs::sheet::Machine<W>;                                  \
+  prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::NoSink&);    \
+  prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::AnySink&);   \
+  prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::CountSink&); \
+  prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::TrialSink&);
+#ifndef NINEPEGS_COMPILES_MACHINE
+NINEPEGS_MACHINES(extern, 1)
+NINEPEGS_MACHINES(extern, 2)
+NINEPEGS_MACHINES(extern, 4)
+NINEPEGS_MACHINES(extern, 8)
+#endif

@@ -5,6 +5,9 @@
 // values are an extension that GCC and Clang share.
 #pragma once
 
+#include <limits>
+#include <type_traits>
+
 #include "ninepegs/sheet/machine.hpp"
 
 namespace ninepegs::sheet {
@@ -40,6 +43,7 @@ void Machine<W>::run(int pc, Sink& sink) {
   const Instruction* const code = program_->code.data();
   const std::uint64_t* const choices = memory_ + program_->choicesAt;
   const Instruction* i = code + pc;
+  constexpr bool onTrialNow = std::is_same_v<Sink, TrialSink>;
   DISPATCH();
 
 on_stop:
@@ -99,6 +103,9 @@ on_tableAll : {
 on_slide:
   at(i->a) = slid(at(i->b), at(i->c), i->n);
   NEXT();
+on_bracketing:
+  at(i->a) = bracketing(at(i->b), at(i->c), i->n);
+  NEXT();
 on_between:
   at(i->a) = between(num(i->b), num(i->c));
   NEXT();
@@ -121,7 +128,7 @@ on_countLines : {
   const LineSet& lines = program_->lineSets[i->n];
   std::int64_t total = 0;
   for (int k = 0; k < lines.count; ++k)
-    total += (at(i->b) & lineMask(lines, k)) == lineMask(lines, k) ? 1 : 0;
+    total += lineIn(at(i->b), lines, k) ? 1 : 0;
   setNum(i->a, total);
   NEXT();
 }
@@ -157,15 +164,92 @@ on_greatest:
   setNum(i->a, std::max(num(i->b), num(i->c)));
   NEXT();
 on_property : {
-  const std::vector<std::int64_t>& values = program_->properties[i->n];
-  const Layout& layout = program_->layout;
-  std::int64_t cell = num(i->b), value = 0;
-  if (cell >= 0 && !at(layout.empty).has(static_cast<int>(cell))) {
-    if (layout.kinds.empty()) value = values[0];
-    for (std::size_t k = 0; k < layout.kinds.size(); ++k)
-      if (at(layout.kinds[k]).has(static_cast<int>(cell))) value = values[k];
+  std::int64_t kind = kindAt(num(i->b), -1);
+  setNum(i->a, kind < 0 ? 0 : program_->properties[i->n][kind]);
+  NEXT();
+}
+on_kindProperty:
+  setNum(i->a, num(i->b) < 0 ? 0 : program_->properties[i->n][num(i->b)]);
+  NEXT();
+on_weight:
+  setNum(i->a, num(i->b) < 0 ? 0 : program_->weights[num(i->b)]);
+  NEXT();
+on_cellNumber:
+  setNum(i->a, num(i->c) < 0 ? 0 : num(static_cast<Slot>(i->b + num(i->c))));
+  NEXT();
+on_setCellNumber:
+  if (num(i->c) >= 0) memory_[i->b + num(i->c)] = memory_[i->a];
+  NEXT();
+on_edgeOf : {
+  std::int64_t kind = kindAt(num(i->b), -1), edge = 0;
+  if (kind >= 0)
+    for (std::size_t way = 0; way < program_->next.size(); ++way)
+      if (program_->next[way][num(i->b)] == num(i->c) && num(i->c) >= 0)
+        edge = program_->edges[kind][way];
+  setNum(i->a, edge);
+  NEXT();
+}
+on_onTrack : {
+  std::int64_t cell = num(i->c), left = num(i->b);
+  for (; left > 0 && cell >= 0; --left) {
+    if (outOfSteps(i - code)) return;
+    cell = program_->tracks[i->n][cell];
   }
-  setNum(i->a, value);
+  setNum(i->a, left < 0 ? -1 : cell);
+  NEXT();
+}
+on_kindAt:
+  setNum(i->a, kindAt(num(i->b), i->d > 1 ? -1 : i->d));
+  NEXT();
+on_kindPlane:
+  at(i->a) = kindCells(num(i->b), i->d > 1 ? -1 : i->d);
+  NEXT();
+on_handKinds : {
+  Set kinds = Set::none();
+  for (int k = 0; k < program_->kinds; ++k)
+    if (num(static_cast<Slot>(program_->layout.hands[i->d] + k)) > 0) kinds |= Set::of(k);
+  at(i->a) = kinds;
+  NEXT();
+}
+on_handTotal : {
+  std::int64_t total = 0;
+  for (int k = 0; k < program_->kinds; ++k)
+    total += num(static_cast<Slot>(program_->layout.hands[i->d] + k));
+  setNum(i->a, total);
+  NEXT();
+}
+on_handOf:
+  setNum(i->a, num(i->b) < 0 ? 0 : num(static_cast<Slot>(program_->layout.hands[i->d] + num(i->b))));
+  NEXT();
+on_touched:
+  at(i->a) = touched();
+  NEXT();
+on_groups : {
+  Set start = at(i->b).any() ? Set::of(at(i->b).first()) : Set::none();
+  Set group = spread(start, at(i->b), i->n);
+  at(i->b).remove(group);
+  at(i->a) = group;
+  if (outOfSteps(i - code)) return;
+  NEXT();
+}
+on_countMoves:
+  setNum(i->a, movesOf(i->d));
+  NEXT();
+on_timesSeen:
+  setNum(i->a, 1 + std::count(earlier_.begin(), earlier_.end(), memory_[program_->layout.seen]));
+  NEXT();
+on_linesThrough : {
+  const LineSet& lines = program_->lineSets[i->n];
+  Set out = Set::none();
+  if (num(i->c) >= 0)
+    for (int index : lines.through[num(i->c)])
+      if (lineIn(at(i->b), lines, index)) out |= lineMask(lines, index);
+  at(i->a) = out;
+  NEXT();
+}
+on_linesOfLength : {
+  const LineSet* lines = lineSetOf(i->n, num(i->c));
+  at(i->a) = lines == nullptr ? Set::none() : lineCells(at(i->b), *lines);
   NEXT();
 }
 on_rowNumber:
@@ -193,6 +277,14 @@ on_jumpLine:
   JUMP_IF(hasLine(at(i->b), program_->lineSets[i->c]));
 on_jumpNoLine:
   JUMP_IF(!hasLine(at(i->b), program_->lineSets[i->c]));
+on_jumpLineThrough:
+  JUMP_IF(lineThrough(at(i->b), program_->lineSets[i->c], num(i->d)));
+on_jumpNoLineThrough:
+  JUMP_IF(!lineThrough(at(i->b), program_->lineSets[i->c], num(i->d)));
+on_jumpSame:
+  JUMP_IF(at(i->b) == at(i->c));
+on_jumpOther:
+  JUMP_IF(!(at(i->b) == at(i->c)));
 on_jumpEqual:
   JUMP_IF(memory_[i->b] == memory_[i->c]);
 on_jumpUnequal:
@@ -206,21 +298,36 @@ on_jumpStuck:
 on_jumpUnstuck:
   JUMP_IF(!stuck(turn()));
 on_jumpNobody:
-  JUMP_IF(stuck(0) && stuck(1));
+  JUMP_IF(stuck(turn()) && stuck(1 - turn()));
 on_jumpSomebody:
-  JUMP_IF(!stuck(0) || !stuck(1));
+  JUMP_IF(!stuck(turn()) || !stuck(1 - turn()));
 on_nextCell:
   if (!at(i->b).any()) JUMP();
   if (outOfSteps(i - code)) return;
   setNum(i->a, at(i->b).first());
   at(i->b).dropFirst();
   NEXT();
+on_lineChosen : {
+  const LineSet* lines = lineSetOf(i->n, num(i->c));
+  at(i->a) = lines == nullptr ? Set::none() : lineMask(*lines, static_cast<int>(num(i->b)));
+  NEXT();
+}
+on_nextLineOf : {
+  const LineSet* lines = lineSetOf(i->d, num(static_cast<Slot>(i->b + 1)));
+  std::int64_t index = num(i->b);
+  while (lines != nullptr && index < lines->count &&
+         !lineIn(at(i->c), *lines, static_cast<int>(index)))
+    ++index;
+  setNum(i->b, index + 1);
+  if (lines == nullptr || index >= lines->count) JUMP();
+  if (outOfSteps(i - code)) return;
+  at(i->a) = lineMask(*lines, static_cast<int>(index));
+  NEXT();
+}
 on_nextLine : {
   const LineSet& lines = program_->lineSets[i->d];
   std::int64_t index = num(i->b);
-  while (index < lines.count && (at(i->c) & lineMask(lines, static_cast<int>(index))) !=
-                                    lineMask(lines, static_cast<int>(index)))
-    ++index;
+  while (index < lines.count && !lineIn(at(i->c), lines, static_cast<int>(index))) ++index;
   setNum(i->b, index + 1);
   if (index >= lines.count) JUMP();
   if (outOfSteps(i - code)) return;
@@ -242,6 +349,130 @@ on_emitPass:
   sink.pass();
   if (sink.enough()) return;
   NEXT();
+on_tryMove:
+  if constexpr (!onTrialNow) onTrial(i->n, i->a, sink);
+  if (sink.enough() || exhaustedAt_ >= 0) return;
+  NEXT();
+on_tryMany:
+  if constexpr (!onTrialNow) {
+    for (Set rest = at(i->b); rest.any(); rest.dropFirst()) {
+      setNum(static_cast<Slot>(program_->choicesAt + i->a - 1), rest.first());
+      onTrial(i->n, i->a, sink);
+      if (sink.enough() || exhaustedAt_ >= 0) return;
+    }
+  }
+  NEXT();
+on_keepBest:
+  phase_ = i->n;
+  if (phase_ == 1) best_ = std::numeric_limits<std::int64_t>::min();
+  NEXT();
+// Choices: followed one by one on trial, read back when the move is made.
+on_pickCell:
+  if constexpr (onTrialNow) {
+    Set rest = at(i->b);
+    bool nothing = i->n == 1 && !rest.any();
+    branch(i, sink, [&](std::uint64_t& choice) {
+      if (nothing) {
+        nothing = false;
+        choice = noChoice;
+        memory_[i->a] = ~std::uint64_t{0};
+        return true;
+      }
+      if (!rest.any()) return false;
+      memory_[i->a] = choice = static_cast<std::uint64_t>(rest.first());
+      rest.dropFirst();
+      return true;
+    });
+    return;
+  } else {
+    std::uint64_t choice = nextChoice();
+    memory_[i->a] = choice == noChoice ? ~std::uint64_t{0} : choice;
+    NEXT();
+  }
+on_pickKind:
+  if constexpr (onTrialNow) {
+    Set rest = at(i->b);
+    branch(i, sink, [&](std::uint64_t& choice) {
+      if (!rest.any()) return false;
+      memory_[i->a] = choice = static_cast<std::uint64_t>(rest.first());
+      rest.dropFirst();
+      return true;
+    });
+    return;
+  } else {
+    memory_[i->a] = nextChoice();
+    NEXT();
+  }
+on_pickNumber:
+  if constexpr (onTrialNow) {
+    std::int64_t next = std::max<std::int64_t>(num(i->b), 0);
+    std::int64_t last = std::min<std::int64_t>(num(i->c), noChoice - 1);
+    branch(i, sink, [&](std::uint64_t& choice) {
+      if (next > last) return false;
+      memory_[i->a] = choice = static_cast<std::uint64_t>(next++);
+      return true;
+    });
+    return;
+  } else {
+    memory_[i->a] = nextChoice();
+    NEXT();
+  }
+on_pickLine : {
+  const LineSet* lines = lineSetOf(i->n, num(i->c));
+  if constexpr (onTrialNow) {
+    int next = 0;
+    Set in = at(i->b);
+    branch(i, sink, [&](std::uint64_t& choice) {
+      while (lines != nullptr && next < lines->count && !lineIn(in, *lines, next)) ++next;
+      if (lines == nullptr || next >= lines->count) return false;
+      at(i->a) = lineMask(*lines, next);
+      choice = static_cast<std::uint64_t>(next++);
+      return true;
+    });
+    return;
+  } else {
+    std::uint64_t choice = nextChoice();
+    if (lines != nullptr) at(i->a) = lineMask(*lines, static_cast<int>(choice));
+    NEXT();
+  }
+}
+on_round:
+  if constexpr (onTrialNow) {
+    branchRound(i, sink);
+    return;
+  } else {
+    if (nextChoice() == 0) JUMP();
+    ++memory_[i->a];
+    NEXT();
+  }
+on_eachRound:
+  if (outOfSteps(i - code)) return;
+  if (num(i->a) >= num(i->b)) JUMP();
+  ++memory_[i->a];
+  NEXT();
+on_attempt:
+  if constexpr (onTrialNow) {
+    branchAttempt(i, sink);
+    return;
+  } else {
+    if (nextChoice() == 0) JUMP();
+    ++memory_[i->a];
+    NEXT();
+  }
+on_attempted:
+  if constexpr (onTrialNow) made_[memory_[i->b]] = true;
+  JUMP();
+on_fail:
+  return;
+on_complete:
+  if constexpr (onTrialNow) complete(*i, sink);
+  return;
+on_useHand : {
+  std::uint64_t& left = memory_[program_->layout.hands[i->d] + kindOf(*i)];
+  if (left == 0) return;
+  --left;
+  NEXT();
+}
 on_tierEnd:
   if (sink.any()) return;
   NEXT();
@@ -264,15 +495,21 @@ on_shift:
 on_flip:
   flip(at(i->b));
   NEXT();
-on_change : {
-  const Layout& layout = program_->layout;
-  Set cells = minus(at(i->b), at(layout.empty));
-  for (Slot kind : layout.kinds) at(kind).remove(cells);
-  if (!layout.kinds.empty()) at(layout.kinds[kindOf(*i)]) |= cells;
+on_shiftAll:
+  if (!shiftAll(at(i->b), i->n, statementAt(i - code))) return;
   NEXT();
-}
+on_change:
+  change(at(i->b), kindOf(*i));
+  NEXT();
 on_again:
   memory_[program_->againSlot] = 1;
+  NEXT();
+on_turnPass:
+  passTurn();
+  NEXT();
+on_write:
+  if constexpr (requires { sink.list; })
+    sink.list->push_back({i->d, i->n, num(i->a), at(i->a)});
   NEXT();
 on_turnOver:
   turnOver();

@@ -2,6 +2,7 @@
 // machine.hpp.
 #pragma once
 
+#include "ninepegs/base/random.hpp"
 #include "ninepegs/sheet/machine.hpp"
 
 namespace ninepegs::sheet {
@@ -9,6 +10,23 @@ namespace ninepegs::sheet {
 template <int W>
 Bits<W> Machine<W>::slid(const Set& from, const Set& through, int group) const {
   Set out = Set::none();
+  if (!program_->rays.empty()) {
+    for (Set rest = from; rest.any(); rest.dropFirst()) {
+      int cell = rest.first();
+      for (int direction : program_->groupsOfDirections[group]) {
+        int rays = program_->rays[direction];
+        const Set& ray = tableSet(rays + cell * W);
+        Set stops = minus(ray, through);
+        if (stops.any()) {
+          int stop = program_->rayUp[direction] ? stops.first() : stops.last();
+          out |= minus(ray, tableSet(rays + stop * W));
+        } else {
+          out |= ray;
+        }
+      }
+    }
+    return out;
+  }
   for (int direction : program_->groupsOfDirections[group]) {
     Set passed = Set::none();
     Set front = stepped(from, direction);
@@ -27,6 +45,15 @@ Bits<W> Machine<W>::bracketed(const Set& run, std::int64_t cell, const Set& by, 
   Set out = Set::none();
   if (cell < 0) return out;
   for (int direction : program_->groupsOfDirections[group]) {
+    if (!program_->rays.empty()) {
+      int rays = program_->rays[direction];
+      const Set& ray = tableSet(rays + static_cast<int>(cell) * W);
+      Set stops = minus(ray, run);
+      if (!stops.any()) continue;
+      int stop = program_->rayUp[direction] ? stops.first() : stops.last();
+      if (by.has(stop)) out |= minus(minus(ray, tableSet(rays + stop * W)), Set::of(stop));
+      continue;
+    }
     const std::vector<std::int16_t>& next = program_->next[direction];
     Set found = Set::none();
     int at = next[cell];
@@ -37,6 +64,73 @@ Bits<W> Machine<W>::bracketed(const Set& run, std::int64_t cell, const Set& by, 
     if (at >= 0 && by.has(at) && !run.has(at)) out |= found;
   }
   return out;
+}
+
+// Runs grow from where they end, against each direction in turn.
+template <int W>
+Bits<W> Machine<W>::bracketing(const Set& run, const Set& by, int group) const {
+  Set out = Set::none(), last = minus(by, run);
+  for (int direction : program_->groupsOfDirections[group]) {
+    Set front = stepped(last, direction) & run, all = front;
+    while (front.any()) {
+      front = minus(stepped(front, direction) & run, all);
+      all |= front;
+    }
+    out |= stepped(all, direction);
+  }
+  return out;
+}
+
+template <int W>
+Bits<W> Machine<W>::touched() const {
+  const Layout& layout = program_->layout;
+  Set out = Set::none();
+  for (int at = layout.sides[0]; at < layout.planesEnd; at += W)
+    for (int k = 0; k < W; ++k)
+      out.word[k] |= memory_[at + k] ^ memory_[program_->beforeAt + at + k];
+  return out;
+}
+
+template <int W>
+bool Machine<W>::lineThrough(const Set& in, const LineSet& lines, std::int64_t cell) const {
+  if (cell < 0) return false;
+  for (int index : lines.through[cell])
+    if (lineIn(in, lines, index)) return true;
+  return false;
+}
+
+template <int W>
+const LineSet* Machine<W>::lineSetOf(int family, std::int64_t length) const {
+  const std::vector<int>& sets = program_->lineFamilies[family];
+  if (length < 0 || length >= static_cast<std::int64_t>(sets.size()) || sets[length] < 0)
+    return nullptr;
+  return &program_->lineSets[sets[length]];
+}
+
+template <int W>
+std::int64_t Machine<W>::kindAt(std::int64_t cell, int side) const {
+  const Layout& layout = program_->layout;
+  if (cell < 0) return -1;
+  int where = static_cast<int>(cell);
+  auto has = [&](Slot slot) { return ((memory_[slot + where / 64] >> (where % 64)) & 1) != 0; };
+  if (side >= 0 && !has(layout.sides[side])) return -1;
+  for (int each = side < 0 ? 0 : side; each < (side < 0 ? 2 : side + 1); ++each) {
+    if (layout.kinds.empty() && has(layout.sides[each])) return 0;
+    for (std::size_t k = 0; k < layout.kinds.size(); ++k)
+      if (has(layout.kinds[k][each])) return static_cast<std::int64_t>(k);
+  }
+  return -1;
+}
+
+template <int W>
+Bits<W> Machine<W>::kindCells(std::int64_t kind, int side) const {
+  const Layout& layout = program_->layout;
+  auto plane = [&](Slot slot) { return *reinterpret_cast<const Set*>(memory_ + slot); };
+  if (kind < 0) return Set::none();
+  if (layout.kinds.empty())
+    return side >= 0 ? plane(layout.sides[side]) : plane(layout.sides[0]) | plane(layout.sides[1]);
+  if (side >= 0) return plane(layout.kinds[kind][side]) & plane(layout.sides[side]);
+  return plane(layout.kinds[kind][0]) | plane(layout.kinds[kind][1]);
 }
 
 template <int W>
@@ -99,7 +193,7 @@ bool Machine<W>::hasLine(const Set& in, const LineSet& lines) const {
     return found.any();
   }
   for (int i = 0; i < lines.count; ++i)
-    if ((in & lineMask(lines, i)) == lineMask(lines, i)) return true;
+    if (lineIn(in, lines, i)) return true;
   return false;
 }
 
@@ -107,7 +201,7 @@ template <int W>
 Bits<W> Machine<W>::lineCells(const Set& in, const LineSet& lines) const {
   Set out = Set::none();
   for (int i = 0; i < lines.count; ++i)
-    if ((in & lineMask(lines, i)) == lineMask(lines, i)) out |= lineMask(lines, i);
+    if (lineIn(in, lines, i)) out |= lineMask(lines, i);
   return out;
 }
 
@@ -116,41 +210,89 @@ bool Machine<W>::stuck(int side) {
   AnySink any;
   std::uint64_t turn = memory_[Layout::turn];
   memory_[Layout::turn] = static_cast<std::uint64_t>(side);
+  phase_ = 0;
   run(program_->generateNoPass[side], any);
   memory_[Layout::turn] = turn;
   return !any.found;
 }
 
 template <int W>
+std::int64_t Machine<W>::movesOf(int side) {
+  CountSink count;
+  std::uint64_t turn = memory_[Layout::turn];
+  memory_[Layout::turn] = static_cast<std::uint64_t>(side);
+  phase_ = 0;
+  run(program_->generateNoPass[side], count);
+  memory_[Layout::turn] = turn;
+  return static_cast<std::int64_t>(count.total);
+}
+
+// A sum of one scrambled number for each word and each move.
+template <int W>
+std::uint64_t Machine<W>::seenHash() {
+  std::uint64_t hash = program_->seenTurn ? memory_[Layout::turn] : 0;
+  for (const auto& [from, count] : program_->seenWords)
+    for (int i = from; i < from + count; ++i)
+      hash += scrambled(memory_[i] ^ scrambled(static_cast<std::uint64_t>(i)));
+  struct HashSink : NoSink {
+    std::uint64_t hash = 0;
+    void add(int group, const std::uint64_t* choices, int count) {
+      std::uint64_t move = static_cast<std::uint64_t>(group);
+      for (int i = 0; i < count; ++i) move = scrambled(move ^ choices[i]);
+      hash += scrambled(move);
+    }
+    void many(int group, const std::uint64_t* choices, int count, const Set& last) {
+      std::uint64_t all[limits::choices];
+      std::copy(choices, choices + count, all);
+      for (Set rest = last; rest.any(); rest.dropFirst()) {
+        all[count - 1] = static_cast<std::uint64_t>(rest.first());
+        add(group, all, count);
+      }
+    }
+    void one(int group, const std::uint64_t* choices, int count) { add(group, choices, count); }
+  } sink;
+  phase_ = 0;
+  for (const auto& routines : program_->seenMoves) run(routines[memory_[Layout::turn]], sink);
+  return hash + sink.hash;
+}
+
+template <int W>
 bool Machine<W>::put(const Set& cells, int kind, int side, int statement) {
   const Layout& layout = program_->layout;
-  Set taken = minus(cells, at(layout.empty));
+  int layer = side > 1 ? 0 : side;  // of nobody: 2
+  Set taken = minus(cells, at(layout.empty[layer]));
   if (taken.any()) {
     fault(statement, taken.first());
     return false;
   }
-  at(layout.sides[side]) |= cells;
-  at(layout.empty).remove(cells);
-  if (!layout.kinds.empty()) at(layout.kinds[kind]) |= cells;
+  if (side <= 1) at(layout.sides[side]) |= cells;
+  at(layout.empty[layer]).remove(cells);
+  if (!layout.kinds.empty()) at(layout.kinds[kind][layer]) |= cells;
   return true;
 }
 
+// On a board of one each, what a side moves and takes is its own.
 template <int W>
-void Machine<W>::take(const Set& cells) {
+void Machine<W>::take(Set cells) {
   const Layout& layout = program_->layout;
-  at(layout.sides[0]).remove(cells);
-  at(layout.sides[1]).remove(cells);
-  for (Slot kind : layout.kinds) at(kind).remove(cells);
-  at(layout.empty) |= cells & tableSet(program_->allAt);
+  int mover = turn();
+  for (int side = 0; side < 2; ++side) {
+    if (layout.layered && side != mover) continue;
+    at(layout.sides[side]).remove(cells);
+    for (const Layout::BySide& kind : layout.kinds) at(kind[side]).remove(cells);
+  }
+  at(layout.empty[mover]) |= cells & tableSet(program_->allAt);
 }
 
 template <int W>
 bool Machine<W>::shift(std::int64_t from, std::int64_t to, int statement) {
   const Layout& layout = program_->layout;
   if (from < 0 || to < 0 || from == to) return true;
+  int mover = turn();
   Set source = Set::of(static_cast<int>(from)), target = Set::of(static_cast<int>(to));
-  if (at(layout.empty).has(static_cast<int>(from))) return true;
-  if (!at(layout.empty).has(static_cast<int>(to))) {
+  Set& empty = at(layout.empty[mover]);
+  if (empty.has(static_cast<int>(from))) return true;
+  if (!empty.has(static_cast<int>(to))) {
     fault(statement, static_cast<int>(to));
     return false;
   }
@@ -159,11 +301,40 @@ bool Machine<W>::shift(std::int64_t from, std::int64_t to, int statement) {
     at(plane).remove(source);
     at(plane) |= target;
   };
-  carry(layout.sides[0]);
-  carry(layout.sides[1]);
-  for (Slot kind : layout.kinds) carry(kind);
-  at(layout.empty) |= source;
-  at(layout.empty).remove(target);
+  if (!layout.layered || mover == 0) carry(layout.sides[0]);
+  if (!layout.layered || mover == 1) carry(layout.sides[1]);
+  for (const Layout::BySide& kind : layout.kinds) carry(kind[mover]);
+  empty |= source;
+  empty.remove(target);
+  return true;
+}
+
+// All at once; what would leave the board stays. Two pieces never come to the same cell by one
+// direction, so only a piece that stays can be in the way.
+template <int W>
+bool Machine<W>::shiftAll(const Set& cells, int direction, int statement) {
+  const Layout& layout = program_->layout;
+  int mover = turn();
+  Set go = minus(cells, at(layout.empty[mover])), arrive = Set::none();
+  const std::vector<std::int16_t>& next = program_->next[direction];
+  for (Set rest = go; rest.any(); rest.dropFirst())
+    if (next[rest.first()] < 0) go.remove(Set::of(rest.first()));
+  arrive = stepped(go, direction);
+  Set taken = minus(arrive, at(layout.empty[mover]) | go);
+  if (taken.any()) {
+    fault(statement, taken.first());
+    return false;
+  }
+  auto carry = [&](Slot plane) {
+    Set moving = at(plane) & go;
+    at(plane).remove(go);
+    at(plane) |= stepped(moving, direction);
+  };
+  for (int side = 0; side < 2; ++side)
+    if (!layout.layered || side == mover) carry(layout.sides[side]);
+  for (const Layout::BySide& kind : layout.kinds) carry(kind[mover]);
+  at(layout.empty[mover]) |= go;
+  at(layout.empty[mover]).remove(arrive);
   return true;
 }
 
@@ -175,6 +346,16 @@ void Machine<W>::flip(const Set& cells) {
   at(layout.sides[0]) |= second;
   at(layout.sides[1]).remove(second);
   at(layout.sides[1]) |= first;
+}
+
+template <int W>
+void Machine<W>::change(const Set& cells, int kind) {
+  const Layout& layout = program_->layout;
+  if (layout.kinds.empty()) return;
+  int mover = turn();
+  Set here = minus(cells, at(layout.empty[mover]));
+  for (const Layout::BySide& plane : layout.kinds) at(plane[mover]).remove(here);
+  at(layout.kinds[kind][mover]) |= here;
 }
 
 }  // namespace ninepegs::sheet

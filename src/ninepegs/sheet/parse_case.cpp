@@ -72,20 +72,47 @@ void expectation(const Block& block, Cursor& in, CaseDecl& one) {
     step.subject = {"draw", block.span};
     if (!in.atEnd()) step.endName = in.text("the name of the end");
     in.end();
+  } else if (in.accept("told")) {
+    step.kind = ExpectKind::told;
+    if (!in.accept("nothing")) step.endName = in.text("what was told");
+    in.end();
+  } else if (in.accept("seen")) {
+    step.kind = ExpectKind::seenBy;
+    in.expect("by", "say: expect seen by SIDE \"...\" at ply 1");
+    step.subject = in.name("a side");
+    step.endName = in.text("what was seen");
+    if (in.accept("at")) {
+      in.expect("ply");
+      Span at = in.span();
+      long long ply = in.number("the number of a ply");
+      if (ply < 1 || ply > limits::plies) in.refuse(at, "plies count from 1");
+      step.numbers = {static_cast<unsigned long long>(ply)};
+    }
+    in.end();
+  } else if (in.sees("wins", 1)) {
+    step.subject = in.name("a side");
+    in.next();
+    step.kind = ExpectKind::end;
+    if (!in.atEnd()) step.endName = in.text("the name of the end");
+    in.end();
+  } else if (in.sees("to", 1)) {
+    step.subject = in.name("a side");
+    in.next();
+    in.expect("move");
+    step.kind = ExpectKind::turn;
+    in.end();
   } else {
-    if (in.peek().kind != TokenKind::word || in.atEnd())
+    if (in.atEnd() || in.peek().kind == TokenKind::text)
       in.refuse(in.span(), "what is expected should follow",
                 "such as: ongoing, legal MOVES, not legal MOVES, SIDE wins \"...\", draw \"...\"");
-    step.subject = in.name("a side, or what is expected");
-    if (in.accept("wins")) {
-      step.kind = ExpectKind::end;
-      if (!in.atEnd()) step.endName = in.text("the name of the end");
-    } else {
-      in.expect("to",
-                "such as: SIDE wins \"...\", SIDE to move, draw \"...\", ongoing, legal MOVES");
-      in.expect("move");
-      step.kind = ExpectKind::turn;
-    }
+    const Token first = in.peek();
+    step.kind = ExpectKind::condition;
+    step.condition = condition(in);
+    if (!in.atEnd() && first.kind == TokenKind::word)
+      in.refuse(first.span, fmt::format("nothing that can be expected begins with \"{}\"", first.text),
+                didYouMean(first.text, {"legal", "not", "ongoing", "moves", "draw", "sequences", "told"},
+                           "such as: ongoing, legal MOVES, SIDE wins \"...\", draw \"...\", or a "
+                           "condition"));
     in.end();
   }
   if ((step.kind == ExpectKind::legal || step.kind == ExpectKind::notLegal) &&

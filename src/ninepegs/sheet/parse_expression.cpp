@@ -1,114 +1,12 @@
 // Expressions. From loose to tight: or, and, not, comparison, sum, product, set chain (on, except),
 // then the prefix words, each of which takes the one thing behind it (any, no and count: a chain).
-#include <fmt/format.h>
-
 #include <algorithm>
 
-#include "ninepegs/base/limits.hpp"
-#include "ninepegs/base/text.hpp"
-#include "ninepegs/board/geometry.hpp"
-#include "ninepegs/sheet/cursor.hpp"
+#include "ninepegs/sheet/parse_expression.hpp"
 #include "ninepegs/sheet/parser.hpp"
 
 namespace ninepegs::sheet {
 namespace {
-
-Expr chain(Cursor& in);
-Expr primary(Cursor& in);
-
-struct Deeper {
-  explicit Deeper(Cursor& in) : cursor(in) {
-    if (++cursor.depth > limits::nesting)
-      cursor.refuse(cursor.span(),
-                    fmt::format("this is nested deeper than {}, the limit", limits::nesting),
-                    "give a part of it a name with `define` or `let`");
-  }
-  ~Deeper() { --cursor.depth; }
-  Deeper(const Deeper&) = delete;
-  Deeper& operator=(const Deeper&) = delete;
-  Cursor& cursor;
-};
-
-Expr node(ExprKind kind, Span span, std::vector<Expr> args = {}, std::string word = {}) {
-  Expr expr;
-  expr.kind = kind;
-  expr.span = span;
-  expr.word = std::move(word);
-  expr.args = std::move(args);
-  return expr;
-}
-
-bool isDirection(const std::string& word) {
-  static const std::vector<std::string> names = [] {
-    std::vector<std::string> out = Geometry::directionGroupNames();
-    out.erase(out.begin(), out.begin() + 3);  // the groups of several directions
-    for (const char* name : {"forward", "backward"}) out.emplace_back(name);
-    return out;
-  }();
-  return std::find(names.begin(), names.end(), word) != names.end();
-}
-
-// The name of a group of directions, as in `step diagonal from S`.
-std::string directionGroup(Cursor& in) {
-  static const std::vector<std::string> names = [] {
-    std::vector<std::string> out = Geometry::directionGroupNames();
-    for (const char* name :
-         {"forward", "backward", "forward-diagonal", "backward-diagonal", "forward-any"})
-      out.emplace_back(name);
-    return out;
-  }();
-  const Token& token = in.peek();
-  if (in.atEnd() || std::find(names.begin(), names.end(), token.text) == names.end())
-    in.refuse(in.span(),
-              in.atEnd() ? "a group of directions should follow"
-                         : fmt::format("\"{}\" is no group of directions", token.text),
-              didYouMean(token.text, names, "such as: orthogonal, diagonal, any, north"));
-  return in.next().text;
-}
-
-std::string optionalAlong(Cursor& in) {
-  return in.accept("along") ? directionGroup(in) : "any";
-}
-
-Expr rowsOrColumns(Cursor& in, Span span, const std::string& word) {
-  bool rows = word[0] == 'r';
-  Expr expr = node(rows ? ExprKind::rows : ExprKind::columns, span);
-  auto one = [&]() -> long long {
-    if (in.peek().kind == TokenKind::number && !in.atEnd()) return in.next().number;
-    if (!rows && in.peek().kind == TokenKind::word && !in.atEnd()) {
-      const Token& token = in.next();
-      long long value = 0;
-      for (char c : token.text) {
-        if (c < 'a' || c > 'z' || value > 1000)
-          in.refuse(token.span, fmt::format("\"{}\" is no column", token.text),
-                    "columns are named a, b, c ...");
-        value = value * 26 + (c - 'a' + 1);
-      }
-      return value;
-    }
-    in.refuse(in.span(),
-              rows ? "the number of a row should follow" : "the letter of a column should follow");
-  };
-  expr.first = expr.second = one();
-  if (word.back() == 's') {
-    in.expect("to", "say: rows 2 to 4");
-    expr.second = one();
-  }
-  return expr;
-}
-
-Expr lines(Cursor& in, Span span, bool plural) {
-  in.expect("of", plural ? "say: lines of 4 in mine" : "say: any line of 4 in mine");
-  Expr expr = node(ExprKind::lines, span);
-  expr.plural = plural;
-  if (in.accept("exactly")) expr.first = 1;
-  expr.args.push_back(primary(in));
-  in.expect("in");
-  expr.args.push_back(primary(in));
-  if (in.accept("through")) expr.args.push_back(primary(in));
-  expr.word = optionalAlong(in);
-  return expr;
-}
 
 Expr named(Cursor& in, const Token& token) {
   Expr expr = node(ExprKind::name, token.span, {}, token.text);
@@ -129,6 +27,8 @@ Expr named(Cursor& in, const Token& token) {
   }
   return expr;
 }
+
+}  // namespace
 
 Expr primary(Cursor& in) {
   Deeper deeper(in);
@@ -166,119 +66,8 @@ Expr primary(Cursor& in) {
     return node(ExprKind::ahead, span, {primary(in)}, word);
   }
   in.next();
-  if (word == "any" || word == "no") {
-    return node(word == "any" ? ExprKind::any : ExprKind::none, span, {chain(in)});
-  }
-  if (word == "count") return node(ExprKind::count, span, {chain(in)});
-  if (word == "my" || word == "their") {
-    if (in.sees("reach") && !in.sees("of", 1)) {
-      Expr reach = node(ExprKind::name, in.span(), {}, "reach");
-      in.next();
-      return node(ExprKind::own, span, {std::move(reach)}, word);
-    }
-    return node(ExprKind::own, span, {primary(in)}, word);
-  }
-  if (word == "step" || word == "slide") {
-    std::string group = directionGroup(in);
-    // In the `reach` of a piece the origin is the piece itself and is left out.
-    Expr expr = node(word == "step" ? ExprKind::step : ExprKind::slide, span, {}, group);
-    if (in.accept("from")) expr.args.push_back(primary(in));
-    if (word == "slide" && in.accept("through")) expr.args.push_back(primary(in));
-    return expr;
-  }
-  if (word == "leap") {
-    Expr expr = node(ExprKind::leap, span);
-    expr.first = in.number("the first part of the leap");
-    expr.second = in.number("the second part of the leap");
-    if (in.accept("from")) expr.args.push_back(primary(in));
-    return expr;
-  }
-  if (word == "between") {
-    Expr a = primary(in);
-    in.expect("and", "say: between here and there");
-    Expr b = primary(in);
-    return node(ExprKind::between, span, {std::move(a), std::move(b)});
-  }
-  if (word == "beyond") {
-    Expr over = primary(in);
-    in.expect("from", "say: beyond over from here");
-    Expr from = primary(in);
-    return node(ExprKind::beyond, span, {std::move(over), std::move(from)});
-  }
-  if (word == "bracketed") {
-    Expr expr = node(ExprKind::bracketed, span, {primary(in)});
-    in.expect("from", "say: bracketed theirs from there by mine");
-    expr.args.push_back(primary(in));
-    in.expect("by");
-    expr.args.push_back(primary(in));
-    expr.word = optionalAlong(in);
-    return expr;
-  }
-  if (word == "line" || word == "lines") return lines(in, span, word == "lines");
-  if (word == "spread") {
-    in.expect("from", "say: spread from S through T along any");
-    Expr expr = node(ExprKind::spread, span, {primary(in)});
-    in.expect("through");
-    expr.args.push_back(primary(in));
-    expr.word = optionalAlong(in);
-    return expr;
-  }
-  if (word == "reach") {
-    in.expect("of", "say: reach of here, or my reach");
-    return node(ExprKind::reachOf, span, {primary(in)});
-  }
-  if (word == "cells") {
-    Name variable = in.name("a name for each cell");
-    in.expect("in");
-    Expr expr = node(ExprKind::cellsWhere, span, {}, variable.text);
-    expr.args.push_back(chain(in));
-    in.expect("where", "say: cells c in mine where COND");
-    expr.args.push_back(condition(in));
-    return expr;
-  }
-  if (word == "total") {
-    Expr value = sum(in);
-    in.expect("for", "say: total value of c for c in mine");
-    Name variable = in.name("a name for each cell or line");
-    in.expect("in");
-    Expr over = chain(in);
-    return node(ExprKind::total, span, {std::move(value), std::move(over)}, variable.text);
-  }
-  if (word == "min" || word == "max") {
-    in.expect("(", "say: " + word + "(a, b)");
-    Expr a = expression(in);
-    in.expect(",");
-    Expr b = expression(in);
-    in.expect(")");
-    return node(ExprKind::extreme, span, {std::move(a), std::move(b)}, word);
-  }
-  if (word == "if") {
-    Expr expr = node(ExprKind::choice, span, {condition(in)});
-    in.expect("then");
-    expr.args.push_back(expression(in));
-    in.expect("else");
-    expr.args.push_back(expression(in));
-    return expr;
-  }
-  if (word == "row" || word == "rows" || word == "column" || word == "columns") {
-    // `column of there` is a text part; `row 3` a set
-    if (in.sees("of")) return named(in, token);
-    return rowsOrColumns(in, span, word);
-  }
-  if (word == "nobody") {
-    in.expect("can", "say: nobody can move");
-    in.expect("move", "say: nobody can move");
-    return node(ExprKind::name, span, {}, "nobody can move");
-  }
-  if (word == "touched" || word == "was" || word == "times" || word == "groups" ||
-      word == "moves" || word == "passes" || word == "kinds")
-    in.refuse(span, fmt::format("`{}` belongs to the language, but this version cannot run it yet",
-                                word));
-  if (word == "odd" || word == "even") {
-    if (!in.sees("rows") && !in.sees("columns"))
-      in.refuse(in.span(), "rows or columns should follow", "say: odd columns");
-    return node(in.next().text == "rows" ? ExprKind::rows : ExprKind::columns, span, {}, word);
-  }
+  Expr out;
+  if (form(in, token, out)) return out;
   return named(in, token);
 }
 
@@ -298,6 +87,8 @@ Expr chain(Cursor& in) {
   }
   return left;
 }
+
+namespace {
 
 Expr product(Cursor& in) {
   Expr left = chain(in);
@@ -368,6 +159,10 @@ Expr expression(Cursor& in) {
     left = node(ExprKind::either, span, {std::move(left), std::move(right)});
   }
   return left;
+}
+
+Expr operand(Cursor& in) {
+  return primary(in);
 }
 
 Expr condition(Cursor& in) {

@@ -129,14 +129,129 @@ void Parser::end(const Block& block, Cursor& in) {
   tree_.ends.push_back(std::move(end));
 }
 
+// An expression, or a number for each cell as a picture.
 void Parser::worth(const Block& block, Cursor& in) {
-  once(tree_.worth.has_value(), block, in);
-  if (!block.children.empty())
-    in.refuse(block.children.front().span,
-              "a picture of weights belongs to the language, but this "
-              "version cannot run it yet");
-  tree_.worth = expression(in);
+  once(tree_.worth.has_value() || !tree_.worthPicture.empty(), block, in);
+  if (block.children.empty()) {
+    tree_.worth = expression(in);
+    in.end();
+    return;
+  }
   in.end();
+  for (const Block& line : block.children) {
+    Source inner(source_.name(), line.raw);
+    std::vector<Token> row = line.pictureRow ? tokens(inner, line.raw, 1, found_) : line.tokens;
+    std::vector<long long> weights;
+    for (std::size_t i = 0; i < row.size(); ++i) {
+      bool negative = row[i].text == "-" && i + 1 < row.size();
+      if (negative) ++i;
+      if (row[i].kind != TokenKind::number)
+        in.refuse(line.span, "a picture of weights has a number for each cell",
+                  "such as: 9 1 3 3 1 9");
+      weights.push_back(negative ? -row[i].number : row[i].number);
+    }
+    tree_.worthPicture.push_back(std::move(weights));
+  }
+  tree_.worth = Expr{};  // the checker puts the total in its place
+  tree_.worth->span = block.span;
+}
+
+void Parser::forbid(const Block& block, Cursor& in) {
+  ForbidDecl forbid;
+  forbid.span = block.span;
+  forbid.reason = in.text("the reason");
+  in.expect("when", "say: forbid \"your king would stand attacked\" when COND");
+  forbid.condition = condition(in);
+  in.end();
+  refuseChildren(block, in);
+  tree_.forbids.push_back(std::move(forbid));
+}
+
+void Parser::repetition(const Block& block, Cursor& in) {
+  once(tree_.repetition.has_value(), block, in);
+  RepetitionDecl repetition;
+  repetition.span = block.span;
+  in.expect("compares", "say: repetition compares pieces, turn");
+  do {
+    Name name = in.word("what is compared");
+    repetition.compares.push_back(std::move(name));
+  } while (in.accept(","));
+  in.end();
+  refuseChildren(block, in);
+  tree_.repetition = std::move(repetition);
+}
+
+void Parser::each(const Block& block, Cursor& in) {
+  in.expect("side", "say: each side sees");
+  in.expect("sees", "say: each side sees");
+  in.end();
+  once(!tree_.sees.empty(), block, in);
+  for (const Block& line : block.children) {
+    guarded(line, [&](Cursor& cursor) {
+      SeesDecl sees;
+      sees.span = line.span;
+      sees.what = expression(cursor);
+      if (cursor.accept("as")) {
+        if (cursor.atEnd() || utf8Symbols(cursor.peek().text).size() != 1)
+          cursor.refuse(cursor.span(), "one character should follow", "say: as X on their board");
+        sees.letter = cursor.next().text;
+        if (cursor.accept("on")) {
+          sees.theirBoard = cursor.sees("their");
+          if (!cursor.accept("my")) cursor.expect("their", "say: on my board, or on their board");
+          cursor.expect("board");
+        }
+      }
+      cursor.end();
+      refuseChildren(line, cursor);
+      tree_.sees.push_back(std::move(sees));
+    });
+  }
+  if (block.children.empty()) in.refuse(block.span, "`each side sees` holds no lines");
+}
+
+void Parser::notation(const Block& block, Cursor& in) {
+  once(tree_.notation.has_value(), block, in);
+  NotationDecl notation;
+  notation.span = block.span;
+  Name format = in.word("the name of the notation");
+  if (format.text != "fen")
+    in.refuse(format.span, fmt::format("\"{}\" is no notation that is known here", format.text),
+              "there is: notation fen");
+  notation.format = format.text;
+  in.end();
+  for (const Block& line : block.children) {
+    guarded(line, [&](Cursor& cursor) {
+      Name field = cursor.word("a field");
+      if (field.text == "castling") {
+        do {
+          std::string letter = cursor.next().text;
+          Name cell{cursor.peek().text, cursor.span()};
+          cursor.next();
+          notation.rights.emplace_back(letter, cell);
+        } while (cursor.accept(","));
+        cursor.expect("in", "say: castling K h1, Q a1 in MARK");
+        notation.mark = cursor.name("a mark");
+      } else if (field.text == "target") {
+        notation.target = cursor.name("a remembered cell");
+      } else if (field.text == "clock") {
+        notation.clock = cursor.name("a number");
+      } else if (field.text == "unnamed") {
+        notation.pawn = cursor.name("a kind of piece");
+      } else if (field.text == "castles") {
+        notation.castle = cursor.name("a move");
+      } else if (field.text == "check") {
+        notation.check = condition(cursor);
+      } else {
+        cursor.refuse(field.span, fmt::format("\"{}\" is no field of this notation", field.text),
+                      didYouMean(field.text,
+                                 {"castling", "target", "clock", "unnamed", "castles", "check"},
+                                 "there are: castling, target, clock, unnamed, castles, check"));
+      }
+      cursor.end();
+      refuseChildren(line, cursor);
+    });
+  }
+  tree_.notation = std::move(notation);
 }
 
 void Parser::always(const Block& block, Cursor& in) {

@@ -18,15 +18,11 @@ const std::map<std::string, Parser::Section>& Parser::sections() {
       {"define", &Parser::define},  {"move", &Parser::move},           {"after", &Parser::after},
       {"turn", &Parser::turn},      {"ends", &Parser::ends},           {"worth", &Parser::worth},
       {"always", &Parser::always},  {"symmetric", &Parser::symmetric}, {"case", &Parser::caseBlock},
-      {"variant", &Parser::variant}};
+      {"variant", &Parser::variant},
+      {"cell", &Parser::cell},      {"track", &Parser::track},         {"forbid", &Parser::forbid},
+      {"each", &Parser::each},      {"repetition", &Parser::repetition},
+      {"notation", &Parser::notation}};
   return table;
-}
-
-// Sections that the language has and this version cannot run yet.
-const std::set<std::string>& Parser::laterSections() {
-  static const std::set<std::string> words = {"cell",       "track", "forbid",
-                                              "repetition", "each",  "notation"};
-  return words;
 }
 
 void Parser::guarded(const Block& block, const std::function<void(Cursor&)>& body) {
@@ -45,10 +41,6 @@ void Parser::section(const Block& block) {
       (this->*it->second)(block, in);
       return;
     }
-    if (laterSections().count(head.text) > 0)
-      in.refuse(head.span, fmt::format("`{}` belongs to the language, but this version cannot run "
-                                       "it yet",
-                                       head.text));
     std::vector<std::string> words;
     for (const auto& [word, unused] : sections()) words.push_back(word);
     in.refuse(head.span, fmt::format("a sheet has no section that begins with \"{}\"", head.text),
@@ -79,6 +71,7 @@ namespace {
 std::string sectionKey(const Block& block) {
   static const std::set<std::string> many = {"piece",  "group",  "zone",     "mark",
                                              "number", "define", "move",     "case",
+                                             "cell",   "track",  "forbid",
                                              "after",  "always", "symmetric"};
   std::string key = block.word();
   if (many.count(key) > 0 && block.tokens.size() > 1) key += " " + block.tokens[1].text;
@@ -88,6 +81,7 @@ std::string sectionKey(const Block& block) {
 }  // namespace
 
 Tree Parser::sheet(std::vector<Block> all, const std::string& wanted) {
+  tree_.variant = wanted;
   if (!wanted.empty()) {
     std::vector<std::string> names;
     const Block* chosen = nullptr;

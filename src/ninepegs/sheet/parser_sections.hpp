@@ -22,7 +22,6 @@ class Parser {
  private:
   using Section = void (Parser::*)(const Block&, Cursor&);
   static const std::map<std::string, Section>& sections();
-  static const std::set<std::string>& laterSections();
 
   void guarded(const Block& block, const std::function<void(Cursor&)>& body);
   void section(const Block& block);
@@ -39,10 +38,16 @@ class Parser {
   void zone(const Block&, Cursor&);
   void mark(const Block&, Cursor&);
   void number(const Block&, Cursor&);
+  void cell(const Block&, Cursor&);
+  void track(const Block&, Cursor&);
   void start(const Block&, Cursor&);
   void define(const Block&, Cursor&);
   void move(const Block&, Cursor&);
   void after(const Block&, Cursor&);
+  void forbid(const Block&, Cursor&);
+  void repetition(const Block&, Cursor&);
+  void notation(const Block&, Cursor&);
+  void each(const Block&, Cursor&);
   void turn(const Block&, Cursor&);
   void ends(const Block&, Cursor&);
   void worth(const Block&, Cursor&);

@@ -39,6 +39,7 @@ using Slot = std::uint16_t;
   X(table, "a = what table n holds for the cell b")                                       \
   X(tableAll, "a = what table n holds for the cells of b, together")                      \
   X(slide, "a = from the cells of b along group n through c, up to the first other cell") \
+  X(bracketing, "a = cells from which runs of b along group n end on c")                  \
   X(between, "a = cells between the cells b and c")                                       \
   X(beyond, "a = the cell behind b as seen from c")                                       \
   X(bracketed, "a = runs of b next to the cell c that end on d, along group n")           \
@@ -55,6 +56,23 @@ using Slot = std::uint16_t;
   X(least, "a = the smaller of b and c")                                                  \
   X(greatest, "a = the greater of b and c")                                               \
   X(property, "a = property n of the piece on the cell b")                                \
+  X(kindProperty, "a = property n of the kind that b holds")                              \
+  X(weight, "a = the weight of the cell b")                                               \
+  X(cellNumber, "a = the number at b of the cell c")                                      \
+  X(setCellNumber, "the number at b of the cell c = a")                                   \
+  X(edgeOf, "a = the edge of the piece on the cell b that touches the cell c")            \
+  X(onTrack, "a = the cell b places behind the cell c on track n")                        \
+  X(kindAt, "a = the kind that stands on the cell b, of side d if that is 0 or 1")        \
+  X(kindPlane, "a = cells of the kind that b holds, of side d if that is 0 or 1")         \
+  X(handKinds, "a = kinds in the hand of side d")                                         \
+  X(handTotal, "a = number of pieces in the hand of side d")                              \
+  X(handOf, "a = number of pieces of the kind that b holds in the hand of side d")        \
+  X(touched, "a = cells that the last move changed")                                      \
+  X(groups, "a = the next group of b along group n, taken out of b; a is empty if none")  \
+  X(countMoves, "a = number of moves of side d")                                          \
+  X(timesSeen, "a = how often this position has been seen")                               \
+  X(linesThrough, "a = the cells of the lines n within b that hold the cell c")           \
+  X(linesOfLength, "a = the cells of all lines of c cells within b, from family n")       \
   X(rowNumber, "a = the row of the cell b")                                               \
   X(columnNumber, "a = the column of the cell b")                                         \
   X(jumpAny, "go on at n if b has cells")                                                 \
@@ -65,6 +83,10 @@ using Slot = std::uint16_t;
   X(jumpBeyond, "go on at n if b does not lie within c")                                  \
   X(jumpLine, "go on at n if b holds one of the lines c")                                 \
   X(jumpNoLine, "go on at n if b holds none of the lines c")                              \
+  X(jumpLineThrough, "go on at n if b holds one of the lines c through the cell d")       \
+  X(jumpNoLineThrough, "go on at n if b holds none of the lines c through the cell d")    \
+  X(jumpSame, "go on at n if the sets b and c are the same")                              \
+  X(jumpOther, "go on at n if the sets b and c differ")                                   \
   X(jumpEqual, "go on at n if b = c")                                                     \
   X(jumpUnequal, "go on at n if b != c")                                                  \
   X(jumpLess, "go on at n if b < c")                                                      \
@@ -74,18 +96,37 @@ using Slot = std::uint16_t;
   X(jumpNobody, "go on at n if neither side has a move but a pass")                       \
   X(jumpSomebody, "go on at n if a side has a move that is no pass")                      \
   X(nextCell, "a = the first cell of b, taken out of b; go on at n if there is none")     \
+  X(lineChosen, "a = line number b of c cells, of family n")                              \
+  X(nextLineOf, "a = the next line within c, of family d, b + 1 long, counted by b; else go on at n") \
   X(nextLine, "a = the next of the lines d within c, counted by b; go on at n if none")   \
   X(emitOne, "a legal move of group n")                                                   \
   X(emitMany, "a legal move of group n for every cell of b as the last choice")           \
   X(emitPass, "a pass is legal")                                                          \
+  X(tryMove, "play the move of group n on trial, a choices made; it is legal if it passes") \
+  X(tryMany, "the same for every cell of b as the last choice, a choices with it")        \
+  X(keepBest, "n = 1: of what follows only measure; 2: only the best; 0: all")            \
+  X(pickCell, "a = one of the cells of b, a choice (n = 1: -1 if there is none)")         \
+  X(pickKind, "a = one of the kinds of b, a choice")                                      \
+  X(pickNumber, "a = a number from b to c, a choice")                                     \
+  X(pickLine, "a = one of the lines of c cells within b, of family n, a choice")          \
+  X(round, "one more round, or go on at n, a choice; a counts rounds, up to b")           \
+  X(eachRound, "a counts one more round, or go on at n when there were b")                \
+  X(attempt, "a round if it can be made, else go on at n; a counts rounds, b marks it")   \
+  X(attempted, "the round that b marks was made: go on at n")                             \
+  X(fail, "this way is no legal move")                                                    \
+  X(complete, "the move on trial, of group n, is legal; a measures it")                   \
+  X(useHand, "take one of the kind c (n = 1: that c holds) from the hand of side d")      \
   X(tierEnd, "stop if there was a legal move")                                            \
   X(put, "put kind c (n = 1: the kind that c holds) of side d on the cells of b")         \
   X(putCell, "put kind c (n = 1: the kind that c holds) of side d on the cell b")         \
   X(take, "take what stands on b")                                                        \
   X(shift, "move what stands on the cell b to the cell c")                                \
+  X(shiftAll, "move what stands on b one step along direction n")                          \
   X(flip, "what stands on b changes its side")                                            \
   X(change, "what stands on b becomes kind c (n = 1: the kind that c holds)")             \
   X(again, "the same side moves next")                                                    \
+  X(turnPass, "the turn passes, on trial")                                                 \
+  X(write, "part n of a text, for channel d, with the value at a")                        \
   X(turnOver, "the ply is over: the turn passes, go on at n")                             \
   X(stepMinus, "d = c moved one step along direction n; a = b except d; skip one")        \
   X(stopAny, "end of the routine if b has cells")                                         \
@@ -110,11 +151,19 @@ struct Layout {
   static constexpr Slot turn = 0;    // 0 or 1
   static constexpr Slot result = 1;  // 0: the game goes on; else see the codes below
   static constexpr Slot plies = 2;
-  Slot sides[2] = {0, 0};  // what each side has on the board
-  Slot empty = 0;
-  std::vector<Slot> kinds;  // cells of each kind; none if there is only one kind
-  std::vector<std::array<Slot, 2>> marks, numbers;  // for each side; the same slot if shared
-  int words = 0;                                    // of the whole position
+  using BySide = std::array<Slot, 2>;  // the same slot if it is one for both
+  BySide sides{};                      // what each side has on the board
+  BySide empty{};                      // differs on a board of one each
+  std::vector<BySide> kinds;           // cells of each kind; none if there is only one kind
+  int planesEnd = 0;                   // behind what stands on the board
+  std::vector<BySide> marks, numbers;
+  std::vector<BySide> cells;       // remembered cells, -1: none
+  std::vector<Slot> cellNumbers;   // where the numbers of the cells begin; 0: not on cells
+  BySide hands{};                  // a word for each kind; 0: no hands
+  Slot passes = 0;                 // made in a row; 0: not kept
+  Slot seen = 0;                   // hash of what a repetition compares; 0: not kept
+  int words = 0;                   // of the whole position, without what follows: earlier hashes
+  bool layered = false;
 };
 
 // Codes of a result word: kind | winner << 8 | claim << 9 | number << 16 | cell << 40.
@@ -131,6 +180,7 @@ constexpr bool isFinal(std::uint64_t result) {
 
 // A move of a sheet as numbers: which group, and what was picked and chosen in it.
 inline constexpr int passGroup = 255;
+inline constexpr std::uint64_t noChoice = 0xffff;  // a pick that found nothing to pick
 
 // One step in a direction: cells move by `amount` bits, `mask` keeps those that arrive properly.
 struct ShiftPart {
@@ -145,26 +195,39 @@ struct LineAxis {
 };
 struct LineSet {
   int length = 0;
+  bool exact = false;  // the runs must not go on at either end
   int shiftCount = 0;  // of each axis
   int axisCount = 0;   // 0: test each line of `masks`
-  std::array<LineAxis, 4> axes;
+  std::array<LineAxis, 13> axes;
   int masks = 0;  // where in Program::tables all lines stand
+  int ends = 0;   // of exact lines: the cells at either end of each
+  std::vector<std::vector<int>> through;           // for each cell the lines that hold it
+  std::vector<std::array<std::int16_t, 2>> tips;   // of each line its first and last cell
   int count = 0;
 };
 
-// What a move's text is made of.
+// What a text is made of.
 struct TextPart {
-  enum class Kind { literal, cell, column, row, kind, number, set } kind = Kind::literal;
+  enum class Kind { literal, cell, column, row, kind, number, set, kinds, line } kind = Kind::literal;
   std::string literal;
-  Slot slot = 0;
+};
+// How the legal moves of a group are found.
+enum class MoveClass {
+  mask,    // one pick and no check behind an effect
+  flat,    // all picks before the first effect
+  tested,  // played on trial, without further picks
+  walked,  // picks behind effects
 };
 struct GroupCode {
   std::string name;
-  int choices = 0;
-  std::vector<bool> choiceIsKind;     // else a cell
+  int choices = 0;                    // made before the first effect
+  std::vector<bool> choiceIsCell;     // of those
   std::array<int, 2> apply = {0, 0};  // routines, by side
-  std::array<int, 2> text = {0, 0};
-  std::vector<TextPart> parts;
+  std::array<int, 2> trial = {-1, -1};
+  std::array<int, 2> text = {0, 0};   // replays the move and writes its texts
+  MoveClass moveClass = MoveClass::flat;
+  int classLine = 0;                  // the line that sets the class
+  bool mayRepeat = false;             // two moves may have the same text and position
 };
 struct EndCode {
   std::string name, drawName;
@@ -182,6 +245,13 @@ struct InvariantCode {
   std::array<int, 2> value = {0, 0};  // leaves 0/1 or the number in `valueSlot`, seen by a side
 };
 
+// How `repetition` compares, and what the two sides see.
+struct SeenCode {
+  std::array<int, 2> value = {0, 0};  // routines, by looker: leave cells or kinds in `shownSlot`
+  std::string letter;
+  bool theirBoard = false, kinds = false;
+};
+
 struct Program {
   int words = 1;  // 64-bit words of a set: 1, 2, 4 or 8
   Layout layout;
@@ -189,6 +259,11 @@ struct Program {
   Slot constantsAt = 0;
   Slot choicesAt = 0;  // where choices stand, one word each
   Slot againSlot = 0, valueSlot = 0, shownSlot = 0;
+  Slot beforeAt = 0;             // a copy of the position before the move; 0: not kept
+  Slot trialAt = 0;              // scratch of moves on trial,
+  int trialEnd = 0;              // as far as it is used
+  bool trialsChangeAll = true;    // moves on trial change more than what stands on the board
+  bool trialsReadBefore = false;
   std::vector<Instruction> code;
   std::vector<int> statementOf;  // for each instruction, -1: none
   std::array<int, 2> generate = {0, 0};
@@ -199,6 +274,14 @@ struct Program {
   std::vector<GroupCode> groups;
   std::vector<EndCode> endCodes;
   std::vector<InvariantCode> invariants;
+  std::vector<int> forbidStatements;
+  std::vector<TextPart> parts;
+  std::vector<SeenCode> sees;
+  std::vector<int> expectations;          // conditions of cases: leave 0 or 1 in `valueSlot`
+  std::array<int, 2> check = {-1, -1};    // of a notation, by the side that has just moved
+  std::vector<std::pair<int, int>> seenWords;  // words that a repetition compares: first, number
+  bool seenTurn = true;
+  std::vector<std::array<int, 2>> seenMoves;   // generators whose moves it compares, by side
 
   std::vector<std::uint64_t> tables;                 // sets, `words` words each
   std::vector<std::vector<ShiftPart>> directions;    // by direction
@@ -207,6 +290,12 @@ struct Program {
   std::vector<LineSet> lineSets;
   std::vector<std::vector<std::int64_t>> properties;  // by property, by kind
   std::vector<std::vector<std::int16_t>> next;        // by direction, by cell: the cell one step on
+  std::vector<int> rays;  // by direction: where in `tables` the ray of each cell begins; or none
+  std::vector<bool> rayUp;                            // by direction: do cell numbers grow along it
+  std::vector<std::vector<int>> lineFamilies;         // by family, by length: line set, or -1
+  std::vector<std::vector<std::int64_t>> edges;       // by kind, by direction
+  std::vector<std::vector<std::int16_t>> tracks;      // by track: for each cell the next, or -1
+  std::vector<std::int64_t> weights;                  // by cell
   std::vector<std::int16_t> rowNumbers, columnNumbers;
   int allAt = 0;  // in `tables`: all cells
   int kinds = 0;

@@ -7,13 +7,14 @@
 #include <utility>
 #include <vector>
 
+#include "ninepegs/board/geometry.hpp"
 #include "ninepegs/sheet/blocks.hpp"
 
 namespace ninepegs::sheet {
 
-// What an expression yields, filled in by check(). `kind` is a kind of piece, `lineset` the
-// straight lines that `total ... for L in lines ...` runs through.
-enum class Type { unknown, set, cell, number, truth, kind, lineset };
+// What an expression yields, filled in by check(). `kind` is a kind of piece, `kinds` a set of them,
+// `lineset` the straight lines that `total ... for L in lines ...` runs through.
+enum class Type { unknown, set, cell, number, truth, kind, kinds, lineset };
 
 enum class ExprKind {
   number,  // 12
@@ -48,6 +49,14 @@ enum class ExprKind {
   rows,
   columns,     // numbers `first` .. `second`; word "odd" or "even" for those
   cellsWhere,  // cells c in S where COND: word c
+  groups,      // groups g in S along G where COND: word g, `along` the group of directions
+  kindsWhere,  // kinds k in GROUP where COND: word k, `along` the group of kinds
+  was,         // was X
+  hand,        // my hand, my hand of KIND (with an argument): inside `own` or `ofName`
+  kindOn,      // kind on c
+  edgeOf,      // edge of a towards b
+  onTrack,     // next N along TRACK from c: word the track; arguments N and c
+  movesOf,     // moves of SIDE, my moves: word my, their or the side
   total,       // total E for x in S: word x
   extreme,     // min(a, b), max(a, b): word
 };
@@ -56,6 +65,7 @@ struct Expr {
   ExprKind kind = ExprKind::number;
   Span span;
   std::string word;
+  std::string along;
   long long first = 0, second = 0;
   bool plural = false;
   bool bracketed = false;  // stood in brackets of its own
@@ -83,15 +93,28 @@ enum class StatementKind {
   removeFrom,
   when,
   again,
+  repeat,    // `count`: how
+  maximise,  // must maximise E
+  tell,
   writtenAs,
+  write,
+  seenAs,
 };
+
+enum class RepeatKind { whilePossible, anyTimes, upTo, times };
+enum class ChooseKind { kinds, range, hand };
 
 struct Statement {
   StatementKind kind = StatementKind::need;
   Span span;
   Name name;                // of pick, choose, let, set; kind of put, change; mark of add, remove
+  RepeatKind repeat = RepeatKind::whilePossible;
+  ChooseKind choose = ChooseKind::kinds;
+  bool ifAny = false;       // of pick: goes on with no cell
+  bool fromHand = false;    // of put
+  std::string way;          // of `shift S by WAY`
   std::vector<Expr> args;   // in written order
-  std::vector<Name> names;  // of choose: the list of kinds
+  std::vector<Name> names;  // of choose: the list of kinds; of set, add, remove: `my`, `their`
   std::vector<Statement> body, otherwise;  // of when
   int id = -1;  // number among all statements of the sheet, set by check()
 };
@@ -101,15 +124,52 @@ struct PieceDecl {
   std::string letters[2];  // for the first and the second side; empty: that side has none
   std::vector<std::pair<Name, long long>> values;
   std::optional<Expr> reach;
+  bool neutral = false, secret = false;
+  Name only;                     // the one side that has it
+  std::vector<long long> edges;  // a number for each direction of the board
+  Span edgesSpan;
 };
 struct SetDecl {  // group, zone: two expressions if it differs by side
   Name name;
   std::vector<Name> members;                               // of a group: kinds
   std::vector<std::pair<std::optional<Name>, Expr>> sets;  // of a zone: for which side
 };
-struct StateDecl {  // mark, number
+struct StateDecl {  // mark, number, cell
   Name name;
   bool each = false;
+  bool onCells = false;                                          // a number for every cell
+  bool lastsOneMove = false;                                     // of a cell
+  std::vector<std::pair<std::optional<Name>, long long>> start;  // values set out at the start
+};
+struct TrackDecl {
+  Name name;
+  std::vector<std::pair<std::optional<Name>, std::vector<Name>>> cells;  // for which side
+};
+struct ForbidDecl {
+  std::string reason;
+  Expr condition;
+  Span span;
+  int id = -1;
+};
+struct RepetitionDecl {
+  std::vector<Name> compares;
+  Span span;
+};
+// A line of `each side sees`: a set shown by a letter on a side's board, or kinds of piece.
+struct SeesDecl {
+  Expr what;
+  std::string letter;      // empty: told in words
+  bool theirBoard = false;
+  Span span;
+};
+// How the fields of an open notation map to the sheet's memory.
+struct NotationDecl {
+  std::string format;  // fen
+  std::vector<std::pair<std::string, Name>> rights;  // letter and cell, held in the mark
+  Name mark, target, clock;
+  Name pawn, castle;
+  std::optional<Expr> check;
+  Span span;
 };
 struct DefineDecl {
   Name name;
@@ -168,7 +228,10 @@ enum class ExpectKind {
   sequences,
   turn,
   leaves,
-  play
+  play,
+  condition,
+  told,
+  seenBy
 };
 struct CaseStep {
   ExpectKind kind = ExpectKind::ongoing;
@@ -178,6 +241,7 @@ struct CaseStep {
   std::vector<unsigned long long> numbers;  // moveCount: one; sequences: from depth `first`
   int first = 0;
   std::vector<Block> lines;  // of leaves
+  Expr condition;
   Span span;
 };
 struct CaseDecl {
@@ -189,7 +253,10 @@ struct CaseDecl {
 };
 
 struct BoardDecl {
-  int columns = 0, rows = 0;
+  Shape shape = Shape::square;
+  int columns = 0, rows = 0, levels = 1;  // of a hexagon: cells on a side, in `columns`
+  bool oneEach = false;                   // a layer of pieces for each side
+  std::vector<std::vector<Name>> lines;   // of points
   bool numbered = false, rowsFromTop = false, joinLeftRight = false, joinTopBottom = false;
   std::optional<Expr> without;
   Span span;
@@ -197,6 +264,7 @@ struct BoardDecl {
 
 struct Tree {
   Name game;
+  std::string variant;  // which variant this is; empty: none
   std::string title;
   std::vector<std::string> about;
   Name sides[2];
@@ -204,14 +272,20 @@ struct Tree {
   BoardDecl board;
   std::vector<PieceDecl> pieces;
   std::vector<SetDecl> groups, zones;
-  std::vector<StateDecl> marks, numbers;
+  std::vector<StateDecl> marks, numbers, cells;
+  std::vector<TrackDecl> tracks;
   std::optional<PositionDecl> start;
   std::vector<DefineDecl> defines;
   std::vector<MoveDecl> moves;
   std::vector<AfterDecl> afters;
   std::optional<TurnDecl> turn;
+  std::vector<ForbidDecl> forbids;
+  std::optional<RepetitionDecl> repetition;
+  std::optional<NotationDecl> notation;
   std::vector<EndDecl> ends;
+  std::vector<SeesDecl> sees;
   std::optional<Expr> worth;
+  std::vector<std::vector<long long>> worthPicture;  // rows from the top
   std::vector<AlwaysDecl> always;
   std::vector<SymmetryDecl> symmetries;
   std::vector<CaseDecl> cases;

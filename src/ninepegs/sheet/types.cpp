@@ -22,6 +22,8 @@ std::string typeName(Type type) {
       return "a condition";
     case Type::kind:
       return "a kind of piece";
+    case Type::kinds:
+      return "kinds of piece";
     case Type::lineset:
       return "lines";
     case Type::unknown:
@@ -78,11 +80,18 @@ bool Types::want(Expr& expr, Type type) {
     const Symbol* symbol = sheet_.find(expr.word);
     if (symbol != nullptr && symbol->kind == SymbolKind::cell) expr.kind = ExprKind::name;
   }
+  if (type == Type::kind && expr.kind == ExprKind::name && localType(expr.word) == Type::unknown &&
+      sheet_.kind(expr.word) >= 0) {
+    sheet_.used.insert(expr.word);
+    expr.type = Type::kind;
+    return true;
+  }
   std::size_t before = found_.size();
   Type got = infer(expr);
   if (found_.size() > before || got == Type::unknown) return false;
   if (got == type) return true;
   if (type == Type::set && got == Type::cell) return true;
+  if (type == Type::set && got == Type::kind) return true;   // both sides' pieces of that kind
   if (type == Type::cell && got == Type::set) return true;  // the one cell of the set
   std::string hint;
   if (type == Type::truth && (got == Type::set || got == Type::cell))
@@ -164,18 +173,12 @@ Type Types::infer(Expr& expr) {
         if (infer(inner) == Type::unknown) return typed(Type::unknown);
         return typed(result);
       }
+      if (inner.kind == ExprKind::kindsWhere || isHand(inner))
+        return typed(infer(inner) == Type::unknown ? Type::unknown : result);
       return typed(want(inner, Type::set) ? result : Type::unknown);
     }
-    case ExprKind::compare: {
-      std::size_t before = found_.size();
-      Type left = infer(expr.args[0]);
-      if (found_.size() > before) return typed(Type::unknown);
-      if (left == Type::cell && (expr.word == "=" || expr.word == "!="))
-        return typed(want(expr.args[1], Type::cell) ? Type::truth : Type::unknown);
-      bool good = want(expr.args[0], Type::number);
-      good = want(expr.args[1], Type::number) && good;
-      return typed(good ? Type::truth : Type::unknown);
-    }
+    case ExprKind::compare:
+      return typed(compare(expr));
     case ExprKind::within:
       return typed(wantSets(expr) ? Type::truth : Type::unknown);
     case ExprKind::inside: {
@@ -204,10 +207,17 @@ Type Types::infer(Expr& expr) {
       return typed(good ? Type::number : Type::unknown);
     }
     case ExprKind::ahead:
+      if (!group(expr, expr.word)) return typed(Type::unknown);
       return typed(wantSets(expr) ? Type::set : Type::unknown);
     case ExprKind::step:
     case ExprKind::slide:
     case ExprKind::leap:
+      if (expr.kind != ExprKind::leap && !group(expr, expr.word)) return typed(Type::unknown);
+      if (expr.kind == ExprKind::leap && sheet_.board.columns() > 0 &&
+          sheet_.board.shape().kind != Shape::square) {
+        note(expr.span, "leaps are known on square boards only");
+        return typed(Type::unknown);
+      }
       if (expr.kind == ExprKind::leap &&
           (std::min(expr.first, expr.second) < 0 || std::max(expr.first, expr.second) < 1 ||
            std::max(expr.first, expr.second) > limits::cells)) {
@@ -215,7 +225,7 @@ Type Types::infer(Expr& expr) {
              "such as: leap 1 2 from here");
         return typed(Type::unknown);
       }
-      if (expr.args.empty() && context_ != Context::reach) {
+      if (expr.args.size() == (expr.plural ? 1 : 0) && context_ != Context::reach) {
         note(expr.span, "from where? `from` is left out only in the reach of a piece",
              "say: step any from here");
         return typed(Type::unknown);
@@ -232,39 +242,16 @@ Type Types::infer(Expr& expr) {
       return typed(good ? Type::cell : Type::unknown);
     }
     case ExprKind::bracketed: {
+      if (!group(expr, expr.word)) return typed(Type::unknown);
       bool good = want(expr.args[0], Type::set);
       good = want(expr.args[1], Type::cell) && good;
       good = want(expr.args[2], Type::set) && good;
       return typed(good ? Type::set : Type::unknown);
     }
-    case ExprKind::lines: {
-      Expr& length = expr.args[0];
-      if (length.kind != ExprKind::number || length.first < 2 || length.first > 64) {
-        note(length.span, "the length of a line is a plain number from 2 to 64");
-        return typed(Type::unknown);
-      }
-      std::vector<int> axes = sheet_.board.axes(sheet_.board.directionGroup(expr.word));
-      if (axes.empty()) {
-        note(expr.span, fmt::format("lines do not run along `{}`", expr.word),
-             "say: along orthogonal, diagonal or any");
-        return typed(Type::unknown);
-      }
-      if (sheet_.board.columns() > 0 &&
-          sheet_.board.lines(static_cast<int>(length.first), axes).empty()) {
-        note(length.span,
-             fmt::format("no straight line of {} cells fits on this board", length.first));
-        return typed(Type::unknown);
-      }
-      if (expr.first == 1 || expr.args.size() > 2) {
-        note(expr.span, expr.first == 1 ? "`of exactly` belongs to the language, but this version "
-                                          "cannot run it yet"
-                                        : "`through` belongs to the language, but this version "
-                                          "cannot run it yet here");
-        return typed(Type::unknown);
-      }
-      return typed(want(expr.args[1], Type::set) ? Type::set : Type::unknown);
-    }
+    case ExprKind::lines:
+      return typed(lines(expr, false));
     case ExprKind::spread:
+      if (!group(expr, expr.word)) return typed(Type::unknown);
       return typed(wantSets(expr) ? Type::set : Type::unknown);
     case ExprKind::reachOf:
       return typed(want(expr.args[0], Type::cell) ? Type::set : Type::unknown);
@@ -291,6 +278,58 @@ Type Types::infer(Expr& expr) {
       return typed(bind(expr.args[1], expr.word, Type::cell, Type::truth) == Type::unknown
                        ? Type::unknown
                        : Type::set);
+    }
+    case ExprKind::groups: {
+      if (!want(expr.args[0], Type::set) || !group(expr, expr.along)) return typed(Type::unknown);
+      return typed(bind(expr.args[1], expr.word, Type::set, Type::truth) == Type::unknown
+                       ? Type::unknown
+                       : Type::set);
+    }
+    case ExprKind::kindsWhere:
+      return typed(kindWord(expr));
+    case ExprKind::was: {
+      if (!inside({Context::move, Context::after, Context::forbid, Context::ends, Context::define})) {
+        note(expr.span, "`was` is known where a move has just been made",
+             "in moves, `after`, `forbid` and `ends`");
+        return typed(Type::unknown);
+      }
+      sheet_.readsBefore = true;
+      return typed(infer(expr.args[0]));
+    }
+    case ExprKind::hand:
+      note(expr.span, "whose hand?", "say: my hand, or their hand");
+      return typed(Type::unknown);
+    case ExprKind::kindOn:
+      return typed(want(expr.args[0], Type::cell) ? Type::kind : Type::unknown);
+    case ExprKind::edgeOf: {
+      if (!sheet_.hasEdges) {
+        note(expr.span, "no piece has edges", "say with a piece: edges 2 7 2 7 2 1");
+        return typed(Type::unknown);
+      }
+      bool good = want(expr.args[0], Type::cell);
+      good = want(expr.args[1], Type::cell) && good;
+      return typed(good ? Type::number : Type::unknown);
+    }
+    case ExprKind::onTrack: {
+      const Symbol* symbol = sheet_.find(expr.word);
+      sheet_.used.insert(expr.word);
+      if (symbol == nullptr || symbol->kind != SymbolKind::track) {
+        note(expr.span, fmt::format("there is no track \"{}\"", expr.word),
+             "declare it: track " + expr.word + " = a1 b1 c1");
+        return typed(Type::unknown);
+      }
+      bool good = want(expr.args[0], Type::number);
+      good = want(expr.args[1], Type::cell) && good;
+      return typed(good ? Type::cell : Type::unknown);
+    }
+    case ExprKind::movesOf: {
+      bool known = expr.word == "my" || expr.word == "their" || sheet_.side(expr.word) >= 0;
+      if (!known) note(expr.span, fmt::format("\"{}\" is no side", expr.word));
+      if (!inside({Context::ends, Context::worth, Context::always, Context::define, Context::example})) {
+        note(expr.span, "moves are counted only in `ends`, `worth`, `always` and cases");
+        known = false;
+      }
+      return typed(known ? Type::number : Type::unknown);
     }
     case ExprKind::total: {
       Expr& over = expr.args[1];

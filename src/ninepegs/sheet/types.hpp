@@ -9,7 +9,19 @@
 namespace ninepegs::sheet {
 
 // Where an expression stands: what it may speak of.
-enum class Context { constant, reach, move, ends, worth, always };
+enum class Context {
+  constant,
+  reach,
+  move,
+  after,
+  forbid,
+  ends,
+  worth,
+  always,
+  sees,
+  define,  // wherever it will be used: checked there
+  example
+};
 
 class Types {
  public:
@@ -24,7 +36,13 @@ class Types {
   // Checks an expression that may yield a set, cell, number or kind.
   Type valueOf(Expr& expr);
 
+  // `lines of N in S`, of which one is picked; N may be any number.
+  bool linesToPick(Expr& lines);
+  // A part of a text: a cell, set, number, kind or kinds.
+  Type textPart(Expr& expr);
+
   void local(const Name& name, Type type);
+  void known(const std::string& name, Type type) { locals_.emplace_back(name, type); }
   Type localType(const std::string& name) const;
   std::vector<std::string> localNames() const;
   std::size_t scope() const { return locals_.size(); }
@@ -37,6 +55,11 @@ class Types {
   Type own(Expr& expr);
   Type ofName(Expr& expr);
   Type either(Expr& expr);
+  Type compare(Expr& expr);
+  Type lines(Expr& expr, bool anyLength);
+  Type kindWord(Expr& expr);
+  bool group(const Expr& expr, const std::string& name);
+  bool inside(std::initializer_list<Context> contexts) const;
   Type bind(Expr& body, const std::string& variable, Type type, Type wanted);
   bool wantSets(Expr& expr);
   void note(Span span, const std::string& message, const std::string& hint = {});
@@ -52,5 +75,8 @@ class Types {
 };
 
 std::string typeName(Type type);
+
+// Is it `my hand` or `their hand`?
+bool isHand(const Expr& expr);
 
 }  // namespace ninepegs::sheet

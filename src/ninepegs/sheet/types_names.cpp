@@ -12,20 +12,51 @@ Type Types::name(Expr& expr) {
   const std::string& word = expr.word;
   if (Type type = localType(word); type != Type::unknown) return type;
   if (word == "all") return Type::set;
+  sheet_.used.insert(word);
   if (word == "mine" || word == "theirs" || word == "empty" || word == "occupied") {
     if (context_ == Context::constant) {
       note(expr.span, fmt::format("`{}` depends on the pieces and has no place here", word));
       return Type::unknown;
     }
+    if (sheet_.layered() && (word == "empty" || word == "occupied")) {
+      note(expr.span, fmt::format("`{}` differs by side on a board of one each", word),
+           fmt::format("say whose: my {}, or: all except mine", word));
+      return Type::unknown;
+    }
     return Type::set;
+  }
+  if (word == "touched") {
+    if (!inside({Context::move, Context::after, Context::forbid, Context::ends, Context::define})) {
+      note(expr.span, "`touched` is known where a move has just been made",
+           "in moves, `after`, `forbid` and `ends`");
+      return Type::unknown;
+    }
+    sheet_.readsBefore = true;
+    return Type::set;
+  }
+  if (word == "passes") {
+    sheet_.readsPasses = true;
+    return Type::number;
+  }
+  if (word == "times seen") {
+    if (!inside({Context::ends, Context::define})) {
+      note(expr.span, "`times seen` is known only in `ends`");
+      return Type::unknown;
+    }
+    sheet_.readsTimes = true;
+    return Type::number;
+  }
+  if (word == "none") {
+    note(expr.span, "`none` stands only behind `set ... to`", "say `no S` to test for an empty set");
+    return Type::unknown;
   }
   if (word == "plies") {
     sheet_.readsPlies = true;
     return Type::number;
   }
   if (word == "stuck" || word == "nobody can move") {
-    if (context_ != Context::ends) {
-      note(expr.span, fmt::format("`{}` is known only in `ends`", word));
+    if (!inside({Context::ends, Context::worth, Context::define, Context::example})) {
+      note(expr.span, fmt::format("`{}` is known only in `ends`, `worth` and cases", word));
       return Type::unknown;
     }
     return Type::truth;
@@ -50,7 +81,18 @@ Type Types::name(Expr& expr) {
       case SymbolKind::mark:
         return sheet_.tree.marks[symbol->index].each ? bare("mark") : Type::set;
       case SymbolKind::number:
+        if (sheet_.tree.numbers[symbol->index].onCells) {
+          note(expr.span, fmt::format("of which cell? \"{}\" is a number on every cell", word),
+               fmt::format("say: {} of there", word));
+          return Type::unknown;
+        }
         return sheet_.tree.numbers[symbol->index].each ? bare("number") : Type::number;
+      case SymbolKind::remembered:
+        return sheet_.tree.cells[symbol->index].each ? bare("cell") : Type::cell;
+      case SymbolKind::track:
+        note(expr.span, fmt::format("\"{}\" is a track", word),
+             fmt::format("say: next along {} from there", word));
+        return Type::unknown;
       case SymbolKind::cell:
         return Type::cell;
       case SymbolKind::define:
@@ -87,6 +129,7 @@ Type Types::call(Expr& expr) {
                                 expr.args.size()));
     return Type::unknown;
   }
+  sheet_.used.insert(expr.word);
   if (++defineDepth_ > limits::defineDepth) {
     note(expr.span, fmt::format("\"{}\" goes round in a circle", expr.word),
          "a definition may not use itself, not even through others");
@@ -127,8 +170,18 @@ Type Types::own(Expr& expr) {
     note(expr.span, fmt::format("`{}` has no place here: no side is meant", expr.word));
     return Type::unknown;
   }
+  if (inner.kind == ExprKind::hand) {
+    sheet_.hasHands = true;
+    if (inner.args.empty()) return inner.type = Type::kinds;
+    return want(inner.args[0], Type::kind) ? inner.type = Type::number : Type::unknown;
+  }
+  if (inner.kind == ExprKind::kindOn) return infer(inner);
   if (inner.kind == ExprKind::name) {
     if (inner.word == "reach") return inner.type = Type::set;
+    if (localType(inner.word) == Type::kind) return inner.type = Type::set;
+    bool side = inner.word == "empty" || inner.word == "occupied";
+    if (sheet_.layered() && side) return inner.type = Type::set;
+    sheet_.used.insert(inner.word);
     const Symbol* symbol = sheet_.find(inner.word);
     if (symbol != nullptr) {
       switch (symbol->kind) {
@@ -143,6 +196,9 @@ Type Types::own(Expr& expr) {
           break;
         case SymbolKind::number:
           if (sheet_.tree.numbers[symbol->index].each) return inner.type = Type::number;
+          break;
+        case SymbolKind::remembered:
+          if (sheet_.tree.cells[symbol->index].each) return inner.type = Type::cell;
           break;
         case SymbolKind::define:
           return inner.type = call(inner);
@@ -165,10 +221,24 @@ Type Types::ofName(Expr& expr) {
   Expr& of = expr.args[1];
   if (what.kind == ExprKind::name && (what.word == "row-no" || what.word == "column-no"))
     return want(of, Type::cell) ? Type::number : Type::unknown;
+  if (what.kind == ExprKind::name && what.word == weightsName)
+    return want(of, Type::cell) ? Type::number : Type::unknown;
   const Symbol* symbol =
       what.kind == ExprKind::name || what.kind == ExprKind::call ? sheet_.find(what.word) : nullptr;
-  if (symbol != nullptr && symbol->kind == SymbolKind::property)
+  if (symbol != nullptr && symbol->kind == SymbolKind::property) {
+    sheet_.used.insert(what.word);
+    if (of.kind == ExprKind::name &&
+        (localType(of.word) == Type::kind || sheet_.kind(of.word) >= 0)) {
+      of.type = Type::kind;
+      return Type::number;
+    }
     return want(of, Type::cell) ? Type::number : Type::unknown;
+  }
+  if (symbol != nullptr && symbol->kind == SymbolKind::number &&
+      sheet_.tree.numbers[symbol->index].onCells) {
+    sheet_.used.insert(what.word);
+    return want(of, Type::cell) ? Type::number : Type::unknown;
+  }
   if (isSide(of)) {
     of.type = Type::unknown;
     // As for `my X`, with the side named outright.

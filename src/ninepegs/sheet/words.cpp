@@ -24,7 +24,9 @@ const std::vector<std::string>& reservedWords() {
       "moves",    "hand",     "pass",      "draw",      "wins",       "loses",     "leader",
       "claim",    "showing",  "forward",   "backward",  "orthogonal", "diagonal",  "position",
       "play",     "expect",   "leaves",    "ongoing",   "legal",      "sequences", "as",
-      "into",     "north",    "northeast", "east",      "southeast",  "south",     "southwest",
+      "into",     "kind",     "kinds",     "none",      "towards",    "nobody",    "up",
+      "down",     "neutral",  "secret",    "edges",     "maximise",   "sees",      "compares",
+      "north",    "northeast", "east",      "southeast",  "south",     "southwest",
       "west",     "northwest"};
   return words;
 }

@@ -32,6 +32,8 @@ class Runner {
   std::string moves(const ExampleStep& step) const;
   std::string sequences(const ExampleStep& step) const;
   std::string leaves(const ExampleStep& step) const;
+  std::string told(const ExampleStep& step) const;
+  std::string seenBy(const ExampleStep& step) const;
 
   const Game& game_;
   const Example& example_;
@@ -39,6 +41,7 @@ class Runner {
   const StopFlag* stop_;
   Position position_;
   std::vector<std::string> played_;
+  std::vector<MoveTexts> texts_;
 };
 
 std::string Runner::play(const std::vector<std::string>& moves) {
@@ -48,7 +51,8 @@ std::string Runner::play(const std::vector<std::string>& moves) {
       return found.empty() ? fmt::format("\"{}\" cannot be played: {}", typed,
                                          whyNot(game_, position_, typed))
                            : fmt::format("\"{}\" can be read as several moves", typed);
-    played_.push_back(game_.moveText(position_, found.front()));
+    texts_.push_back(game_.textsOf(position_, found.front()));
+    played_.push_back(texts_.back().text);
     game_.apply(position_, found.front());
   }
   return "";
@@ -82,7 +86,7 @@ std::string Runner::moves(const ExampleStep& step) const {
   std::vector<std::string> got, wanted = step.moves;
   Cell cell = step.fromTo.empty() ? -1 : game_.board().find(step.cell).value_or(-1);
   for (const Move& move : list) {
-    std::vector<Cell> cells = game_.cellsOf(move);
+    std::vector<Cell> cells = game_.cellsOf(position_, move);
     if (cell >= 0 &&
         (cells.empty() || (step.fromTo == "from" ? cells.front() : cells.back()) != cell))
       continue;
@@ -114,17 +118,39 @@ std::string Runner::sequences(const ExampleStep& step) const {
 
 std::string Runner::leaves(const ExampleStep& step) const {
   std::vector<std::string> different;
-  for (Cell cell = 0; cell < game_.board().size(); ++cell) {
-    if (!game_.board().has(cell)) continue;
-    std::optional<Piece> got = game_.pieceAt(position_, cell);
-    std::optional<Piece> wanted = game_.pieceAt(step.position, cell);
-    if (got.has_value() != wanted.has_value() ||
-        (got && (got->kind != wanted->kind || got->side != wanted->side)))
-      different.push_back(game_.board().label(cell));
+  for (int board = 0; board < game_.boards(); ++board) {
+    for (Cell cell = 0; cell < game_.board().size(); ++cell) {
+      if (!game_.board().has(cell)) continue;
+      std::optional<Piece> got = game_.pieceAt(position_, cell, board);
+      std::optional<Piece> wanted = game_.pieceAt(step.position, cell, board);
+      if (got.has_value() != wanted.has_value() ||
+          (got && (got->kind != wanted->kind || got->side != wanted->side)))
+        different.push_back(game_.board().label(cell));
+    }
   }
   if (different.empty()) return "";
   return fmt::format("the picture differs on {}; the position is {}", joined(different, ", "),
                      game_.positionText(position_));
+}
+
+std::string Runner::told(const ExampleStep& step) const {
+  std::vector<std::string> got = texts_.empty() ? std::vector<std::string>{} : texts_.back().told;
+  bool nothing = step.name.empty();
+  if (nothing ? got.empty() : std::find(got.begin(), got.end(), step.name) != got.end()) return "";
+  std::string wanted = nothing ? "nothing" : fmt::format("\"{}\"", step.name);
+  return fmt::format("expected to be told {}, but told was {}", wanted,
+                     got.empty() ? "nothing" : fmt::format("\"{}\"", joined(got, "\", \"")));
+}
+
+// The side sees the other's moves as the other lets it.
+std::string Runner::seenBy(const ExampleStep& step) const {
+  std::size_t ply = step.numbers.empty() ? texts_.size() : step.numbers.front();
+  if (ply < 1 || ply > texts_.size())
+    return fmt::format("there is no ply {}, only {} were played", ply, texts_.size());
+  const std::string& got = texts_[ply - 1].seen;
+  if (got == step.name) return "";
+  return fmt::format("{} should see \"{}\" at ply {}, but sees \"{}\"", game_.info().sides[step.side],
+                     step.name, ply, got);
 }
 
 std::string Runner::step(const ExampleStep& step) {
@@ -160,6 +186,13 @@ std::string Runner::step(const ExampleStep& step) {
     }
     case Kind::leaves:
       return leaves(step);
+    case Kind::told:
+      return told(step);
+    case Kind::seenBy:
+      return seenBy(step);
+    case Kind::condition:
+      if (game_.conditionHolds(step.condition, position_)) return "";
+      return fmt::format("`{}` does not hold", step.text);
   }
   return "";
 }

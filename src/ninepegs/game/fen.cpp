@@ -1,0 +1,133 @@
+#include "ninepegs/game/fen.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <vector>
+
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/game/position_text.hpp"
+
+namespace ninepegs {
+
+using sheet::Layout;
+
+namespace {
+
+struct Field {
+  std::string text;
+  int column = 0;
+};
+
+std::vector<Field> fields(std::string_view text) {
+  std::vector<Field> out;
+  for (std::size_t i = 0; i < text.size();) {
+    if (text[i] == ' ') {
+      ++i;
+      continue;
+    }
+    std::size_t from = i;
+    while (i < text.size() && text[i] != ' ') ++i;
+    out.push_back({std::string(text.substr(from, i - from)), static_cast<int>(from) + 1});
+  }
+  return out;
+}
+
+}  // namespace
+
+bool looksLikeFen(std::string_view text) {
+  if (text.find(';') != text.npos) return false;
+  std::vector<Field> all = fields(text);
+  return all.size() >= 2 && all[0].text.find('/') != std::string::npos &&
+         (all[1].text == "w" || all[1].text == "b");
+}
+
+Position readFen(const sheet::Checked& sheet, const Layout& layout, std::string_view text,
+                 const std::string& source) {
+  const sheet::NotationDecl& fen = *sheet.tree.notation;
+  std::vector<Field> all = fields(text);
+  auto refuse = [&](const Field& field, const std::string& message, const std::string& hint = {}) {
+    throw BadInput(Place{source, 1, field.column, static_cast<int>(field.text.size()),
+                         std::string(text)},
+                   message, hint);
+  };
+  const std::string order = "a FEN has: pieces, w or b, castling, target, clock, number of the move";
+  if (all.size() < 4) refuse(all.back(), "this FEN ends too early", order);
+  if (all.size() > 6) refuse(all[6], "this FEN has more than six fields", order);
+  sheet::Source lines(source, text);
+  sheet::Block block;
+  block.raw = all[0].text;
+  block.span = {1, all[0].column, static_cast<int>(all[0].text.size())};
+  std::vector<Diagnostic> found;
+  Position position = readBlock(sheet, layout, lines, {block}, found);
+  if (!found.empty()) throw BadInput(std::move(found));
+  position.words[Layout::turn] = all[1].text == "w" ? 0 : 1;
+
+  if (all[2].text != "-") {
+    std::string done, letters;
+    for (const auto& [letter, cell] : fen.rights) letters += letter;
+    for (std::size_t i = 0; i < all[2].text.size(); ++i) {
+      std::string letter(1, all[2].text[i]);
+      Field here{letter, all[2].column + static_cast<int>(i)};
+      auto it = std::find_if(fen.rights.begin(), fen.rights.end(),
+                             [&](const auto& right) { return right.first == letter; });
+      if (it == fen.rights.end())
+        refuse(here, fmt::format("\"{}\" is no right to castle", letter),
+               fmt::format("the third field is - or some of {}", letters));
+      if (done.find(letter) != std::string::npos)
+        refuse(here, fmt::format("\"{}\" stands here twice", letter));
+      done += letter;
+      Cell cell = *sheet.board.find(it->second.text);
+      position.words[layout.marks[sheet.find(fen.mark.text)->index][0] + cell / 64] |=
+          std::uint64_t{1} << (cell % 64);
+    }
+  }
+  if (all[3].text != "-") {
+    std::optional<Cell> cell = sheet.board.find(all[3].text);
+    if (!cell || fen.target.text.empty())
+      refuse(all[3], fmt::format("\"{}\" is no cell that a pawn can have passed", all[3].text),
+             "the fourth field is - or a cell such as e3");
+    position.words[layout.cells[sheet.find(fen.target.text)->index][0]] =
+        static_cast<std::uint64_t>(*cell);
+  }
+  auto number = [&](std::size_t i, unsigned long long least, const char* what) {
+    if (all.size() <= i) return least;
+    std::optional<unsigned long long> value = wholeNumber(all[i].text, 1000000);
+    if (!value || *value < least)
+      refuse(all[i], fmt::format("\"{}\" is no {}", all[i].text, what),
+             fmt::format("a whole number from {} up", least));
+    return *value;
+  };
+  unsigned long long clock = number(4, 0, "clock"), move = number(5, 1, "number of a move");
+  if (!fen.clock.text.empty())
+    position.words[layout.numbers[sheet.find(fen.clock.text)->index][0]] = clock;
+  position.words[Layout::plies] = 2 * (move - 1) + position.words[Layout::turn];
+  return position;
+}
+
+std::string fenText(const sheet::Checked& sheet, const Layout& layout, const Position& position) {
+  const sheet::NotationDecl& fen = *sheet.tree.notation;
+  std::string line = positionLine(sheet, layout, position);
+  std::string out = line.substr(0, line.find(';'));
+  out += position.words[Layout::turn] == 0 ? " w " : " b ";
+  std::string rights;
+  if (!fen.mark.text.empty()) {
+    CellSet held =
+        cellsAt(position, layout.marks[sheet.find(fen.mark.text)->index][0], sheet.board.size());
+    for (const auto& [letter, cell] : fen.rights)
+      if (held[*sheet.board.find(cell.text)]) rights += letter;
+  }
+  out += rights.empty() ? "-" : rights;
+  std::int64_t target = -1;
+  if (!fen.target.text.empty())
+    target = static_cast<std::int64_t>(
+        position.words[layout.cells[sheet.find(fen.target.text)->index][0]]);
+  out += " " + (target < 0 ? std::string("-") : sheet.board.label(static_cast<Cell>(target)));
+  std::uint64_t clock =
+      fen.clock.text.empty()
+          ? 0
+          : position.words[layout.numbers[sheet.find(fen.clock.text)->index][0]];
+  return out + fmt::format(" {} {}", clock, position.words[Layout::plies] / 2 + 1);
+}
+
+}  // namespace ninepegs

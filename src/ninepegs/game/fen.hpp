@@ -1,0 +1,24 @@
+// Positions in Forsyth-Edwards notation, for sheets that map its fields to their memory in a
+// `notation` section. After the section on FEN of the PGN standard (S. J. Edwards, 1994).
+#pragma once
+
+#include <string>
+#include <string_view>
+
+#include "ninepegs/game/values.hpp"
+#include "ninepegs/sheet/checker.hpp"
+#include "ninepegs/sheet/program.hpp"
+
+namespace ninepegs {
+
+// Is the text meant as FEN? It is told by its second field, w or b.
+bool looksLikeFen(std::string_view text);
+
+// Throws BadInput. Two last fields, the clock and the number of the move, may be left out.
+Position readFen(const sheet::Checked& sheet, const sheet::Layout& layout, std::string_view text,
+                 const std::string& source);
+
+std::string fenText(const sheet::Checked& sheet, const sheet::Layout& layout,
+                    const Position& position);
+
+}  // namespace ninepegs

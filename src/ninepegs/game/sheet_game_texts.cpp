@@ -1,0 +1,180 @@
+// Texts of moves, and what the sides see.
+#include <algorithm>
+
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/game/algebraic.hpp"
+#include "ninepegs/game/position_text.hpp"
+#include "ninepegs/game/sheet_game.hpp"
+#include "ninepegs/game/with_machine.hpp"
+
+namespace ninepegs {
+
+namespace {
+
+// Puts the written parts together. A part that was never chosen is left out, with the quoted text
+// right in front of it.
+template <class Written>
+class Assembler {
+ public:
+  Assembler(const sheet::Checked& sheet, const sheet::Program& program)
+      : sheet_(sheet), program_(program) {}
+
+  void add(const Written& one, std::string& text) {
+    using Kind = sheet::TextPart::Kind;
+    const sheet::TextPart& part = program_.parts[one.part];
+    if (part.kind == Kind::literal) {
+      literal_ = text.size();
+      text += part.literal;
+      return;
+    }
+    std::optional<std::string> value = valueOf(part.kind, one);
+    if (value)
+      text += *value;
+    else if (literal_ <= text.size())
+      text.resize(literal_);
+    literal_ = std::string::npos;
+  }
+
+ private:
+  std::optional<std::string> valueOf(sheet::TextPart::Kind kind, const Written& one) const {
+    using Kind = sheet::TextPart::Kind;
+    const Geometry& board = sheet_.board;
+    int value = static_cast<int>(one.value);
+    switch (kind) {
+      case Kind::number:
+        return std::to_string(one.value);
+      case Kind::set:
+      case Kind::kinds: {
+        std::vector<std::string> names;
+        for (auto rest = one.cells; rest.any(); rest.dropFirst())
+          names.push_back(kind == Kind::set ? board.label(rest.first())
+                                            : sheet_.tree.pieces[rest.first()].name.text);
+        return names.empty() ? "none" : joined(names, " ");
+      }
+      case Kind::line:
+        if (!one.cells.any()) return std::nullopt;
+        if (one.cells.count() == 1) return board.label(one.cells.first());
+        return board.label(one.cells.first()) + "-" + board.label(one.cells.last());
+      default:
+        break;
+    }
+    if (value < 0) return std::nullopt;
+    if (kind == Kind::kind) return sheet_.tree.pieces[value].name.text;
+    if (kind == Kind::column) return Geometry::columnName(board.columnNumber(value));
+    if (kind == Kind::row) return std::to_string(board.rowNumber(value));
+    return board.label(value);
+  }
+
+  const sheet::Checked& sheet_;
+  const sheet::Program& program_;
+  std::size_t literal_ = std::string::npos;  // where the last quoted text begins
+};
+
+}  // namespace
+
+MoveTexts SheetGame::textsOf(const Position& position, const Move& move) const {
+  MoveTexts out;
+  if (move.group == sheet::passGroup) return {"pass", "pass", {}};
+  withMachine(program_, [&]<int W>(sheet::Machine<W>& machine) {
+    using Written = typename sheet::Machine<W>::Written;
+    std::vector<Written> written;
+    machine.load(position.words.data());
+    machine.replay(move.group, move.choices.data(), move.count, written);
+    Assembler<Written> text(sheet_, program_), seen(sheet_, program_), told(sheet_, program_);
+    std::string announced;
+    bool hides = false;
+    for (const Written& one : written) {
+      if (one.channel == 0) text.add(one, out.text);
+      if (one.channel == 1) seen.add(one, out.seen), hides = true;
+      if (one.channel == 2) told.add(one, announced);
+    }
+    if (!hides) out.seen = out.text;
+    std::size_t from = 1;  // every announcement begins with a line end
+    while (from < announced.size()) {
+      std::size_t to = std::min(announced.find('\n', from), announced.size());
+      out.told.push_back(announced.substr(from, to - from));
+      from = to + 1;
+    }
+  });
+  return out;
+}
+
+std::string SheetGame::moveText(const Position& position, const Move& move) const {
+  return textsOf(position, move).text;
+}
+
+// What was picked; of a piece that was moved elsewhere (by a jump, or together with another), where
+// it came from and where it stands now.
+std::vector<Cell> SheetGame::cellsOf(const Position& position, const Move& move) const {
+  std::vector<Cell> cells;
+  if (move.group == sheet::passGroup) return cells;
+  const sheet::GroupCode& group = program_.groups[move.group];
+  for (int i = 0; i < group.choices; ++i)
+    if (group.choiceIsCell[i]) cells.push_back(move.choices[i]);
+  int mover = toMove(position), board = sheet_.layered() ? mover : 0;
+  auto own = [&](const Position& at, Cell cell) {
+    std::optional<Piece> piece = pieceAt(at, cell, board);
+    return piece && piece->side == mover ? piece : std::nullopt;
+  };
+  if (cells.empty()) return cells;
+  std::optional<Piece> piece = own(position, cells.front());
+  if (!piece) return cells;
+  Position after = position;
+  apply(after, move);
+  auto arrived = [&](Cell cell) { return own(after, cell) && !own(position, cell); };
+  if (own(after, cells.front()) || (cells.size() > 1 && arrived(cells.back()))) return cells;
+  for (Cell cell = 0; cell < sheet_.board.size(); ++cell)
+    if (sheet_.board.has(cell) && arrived(cell) &&
+        (own(after, cell)->kind == piece->kind || cells.size() == 1))
+      return {cells.front(), cell};
+  return cells;
+}
+
+// A secret piece of the other side is not there, in a view; what `each side sees` shows is.
+View SheetGame::viewOf(const Position& position, int side) const {
+  View view;
+  view.shown = position;
+  if (!sheet_.hasSecrets) return view;
+  const sheet::Layout& layout = program_.layout;
+  int size = sheet_.board.size(), other = 1 - side;
+  for (Cell cell = 0; cell < size; ++cell) {
+    std::optional<Piece> piece = pieceOf(layout, position, cell, layout.layered ? other : 0);
+    if (!piece || piece->side != other || !sheet_.tree.pieces[piece->kind].secret) continue;
+    std::uint64_t bit = std::uint64_t{1} << (cell % 64);
+    int word = cell / 64, layer = layout.layered ? other : 0;
+    view.shown.words[layout.sides[other] + word] &= ~bit;
+    view.shown.words[layout.empty[layer] + word] |= bit;
+    if (!layout.kinds.empty()) view.shown.words[layout.kinds[piece->kind][layer] + word] &= ~bit;
+  }
+  withMachine(program_, [&](auto& machine) {
+    for (const sheet::SeenCode& sees : program_.sees) {
+      machine.load(position.words.data());
+      machine.runRoutine(sees.value[side]);
+      auto found = machine.set(program_.shownSlot);
+      if (sees.kinds) {
+        for (; found.any(); found.dropFirst())
+          view.words.push_back(sheet_.tree.pieces[found.first()].name.text);
+        continue;
+      }
+      View::Mark mark{sees.letter, sees.theirBoard ? other : side, {}};
+      for (; found.any(); found.dropFirst()) mark.cells.set(found.first());
+      view.marks.push_back(std::move(mark));
+    }
+  });
+  return view;
+}
+
+std::vector<std::string> SheetGame::otherTexts(const Position& position, const Move& move) const {
+  if (!sheet_.tree.notation) return {};
+  return algebraicTexts(*this, position, move);
+}
+
+bool SheetGame::conditionHolds(int index, const Position& position) const {
+  return withMachine(program_, [&](auto& machine) {
+    machine.load(position.words.data());
+    machine.runRoutine(program_.expectations[index]);
+    return machine.number(program_.valueSlot) != 0;
+  });
+}
+
+}  // namespace ninepegs

@@ -1,0 +1,310 @@
+// What is known of a move before code is made for it: its head, its class, what a trial may leave
+// out, and which attacks can be foreseen.
+#include <algorithm>
+
+#include "ninepegs/sheet/compiler_parts.hpp"
+
+namespace ninepegs::sheet {
+
+using Kind = StatementKind;
+
+bool isEffect(const Statement& one) {
+  switch (one.kind) {
+    case Kind::pick:
+    case Kind::choose:
+    case Kind::let:
+    case Kind::need:
+    case Kind::maximise:
+    case Kind::writtenAs:
+    case Kind::seenAs:
+    case Kind::write:
+    case Kind::tell:
+      return false;
+    default:
+      return true;
+  }
+}
+
+bool holdsChoices(const std::vector<Statement>& list) {
+  return std::any_of(list.begin(), list.end(), [](const Statement& one) {
+    return one.kind == Kind::pick || one.kind == Kind::choose || one.kind == Kind::need ||
+           one.kind == Kind::repeat || holdsChoices(one.body) || holdsChoices(one.otherwise);
+  });
+}
+
+namespace {
+
+bool isPick(const Statement& one) {
+  return one.kind == Kind::pick || one.kind == Kind::choose;
+}
+
+bool isName(const Expr& expr, const std::string& name) {
+  return expr.kind == ExprKind::name && expr.word == name;
+}
+
+void collectAssigned(const std::vector<Statement>& list, std::set<std::string>& out) {
+  for (const Statement& one : list) {
+    if (one.kind == Kind::set) out.insert(one.name.text);
+    collectAssigned(one.body, out);
+    collectAssigned(one.otherwise, out);
+  }
+}
+
+void collectPicks(const std::vector<Statement>& list, std::set<std::string>& out) {
+  for (const Statement& one : list) {
+    if (isPick(one)) out.insert(one.name.text);
+    collectPicks(one.body, out);
+    collectPicks(one.otherwise, out);
+  }
+}
+
+void collectWritten(const std::vector<Statement>& list, std::set<std::string>& out, bool& any) {
+  for (const Statement& one : list) {
+    if (one.kind == Kind::writtenAs || one.kind == Kind::write) {
+      any = true;
+      for (const Expr& part : one.args)
+        if (part.kind == ExprKind::name && !part.plural) out.insert(part.word);
+    }
+    collectWritten(one.body, out, any);
+    collectWritten(one.otherwise, out, any);
+  }
+}
+
+}  // namespace
+
+bool reads(const Statement& one, const std::string& name) {
+  if ((one.kind == Kind::put || one.kind == Kind::change) && one.name.text == name) return true;
+  auto inside = [&](const std::vector<Statement>& list) {
+    return std::any_of(list.begin(), list.end(),
+                       [&](const Statement& inner) { return reads(inner, name); });
+  };
+  return std::any_of(one.args.begin(), one.args.end(),
+                     [&](const Expr& arg) { return mentions(arg, name); }) ||
+         inside(one.body) || inside(one.otherwise);
+}
+
+MoveShape Compiler::shapeOf(int index) const {
+  MoveShape shape;
+  const MoveDecl& move = sheet_.tree.moves[index];
+  for (const AfterDecl& after : sheet_.tree.afters) {
+    bool named = std::any_of(after.moves.begin(), after.moves.end(),
+                             [&](const Name& name) { return name.text == move.name.text; });
+    if (after.moves.empty() || named) shape.afters.push_back(&after);
+  }
+  bool head = true;
+  for (const Statement& one : move.body) {
+    shape.all.push_back(&one);
+    if (one.kind == Kind::maximise) shape.maximise = &one;
+    head = head && !isEffect(one) && !(one.kind == Kind::pick && one.ifAny);
+    if (head) {
+      shape.head.push_back(&one);
+      continue;
+    }
+    bool inner = holdsChoices(one.body) || holdsChoices(one.otherwise);
+    shape.latePicks = shape.latePicks || isPick(one) || one.kind == Kind::repeat || inner;
+    shape.lateNeeds = shape.lateNeeds || one.kind == Kind::need;
+  }
+  for (const AfterDecl* after : shape.afters) {
+    for (const Statement& one : after->body) {
+      shape.all.push_back(&one);
+      bool inner = holdsChoices(one.body) || holdsChoices(one.otherwise);
+      shape.latePicks = shape.latePicks || isPick(one) || one.kind == Kind::repeat || inner;
+      shape.lateNeeds = shape.lateNeeds || one.kind == Kind::need;
+    }
+    collectAssigned(after->body, shape.assigned);
+  }
+  collectAssigned(move.body, shape.assigned);
+  return shape;
+}
+
+// Recognises: take there, shift here to there, and perhaps a further choice on some cells. What
+// such a move uncovers can be seen before it is made.
+void Compiler::foresee(MoveShape& shape) const {
+  std::string from, to;
+  std::optional<Expr> choiceOn;
+  std::vector<std::string> picks;
+  for (const Statement* one : shape.head)
+    if (isPick(*one)) picks.push_back(one->kind == Kind::pick ? one->name.text : "");
+  if (picks.size() < 2) return;
+  for (const Statement* one : shape.all) {
+    bool inHead = std::find(shape.head.begin(), shape.head.end(), one) != shape.head.end();
+    if (inHead || !isEffect(*one) || dropped(*one)) continue;
+    if (one->kind == Kind::take && from.empty() && isName(one->args[0], picks.back())) continue;
+    if (one->kind == Kind::shift && from.empty() && one->way.empty() &&
+        one->args[0].kind == ExprKind::name && isName(one->args[1], picks.back()) &&
+        std::find(picks.begin(), picks.end() - 1, one->args[0].word) != picks.end() - 1) {
+      from = one->args[0].word;
+      to = picks.back();
+      continue;
+    }
+    // when there in CELLS: choose a kind, change there into it
+    const Expr* test = one->kind == Kind::when && one->otherwise.empty() ? &one->args[0] : nullptr;
+    bool fits = test != nullptr && test->kind == ExprKind::inside && !choiceOn && !from.empty() &&
+                isName(test->args[0], to) && sheet_.constantSet(test->args[1], 0).has_value();
+    for (const Statement& inner : one->body)
+      fits = fits && ((inner.kind == Kind::choose && inner.choose == ChooseKind::kinds) ||
+                      (inner.kind == Kind::change && isName(inner.args[0], to)));
+    if (!fits) return;
+    choiceOn = test->args[1];
+  }
+  if (from.empty()) return;
+  for (const Statement* one : shape.head)
+    if (one->name.text == from && one->kind == Kind::pick && express_.known(one->args[0]).owner < 0)
+      return;
+  shape.from = from;
+  shape.to = to;
+  shape.choiceOn = choiceOn;
+}
+
+void Compiler::shapes() {
+  int moves = static_cast<int>(sheet_.tree.moves.size());
+  for (int index = 0; index < moves; ++index) shapes_.push_back(shapeOf(index));
+  // Trials leave out what no check reads, if none reads what it would change.
+  pruned_ = true;
+  bool state = false;
+  for (const ForbidDecl& forbid : sheet_.tree.forbids) state = state || readsState(forbid.condition);
+  for (const MoveShape& shape : shapes_) {
+    if (shape.maximise != nullptr) state = state || readsState(shape.maximise->args[0]);
+    for (const Statement* one : shape.all) {
+      bool inHead = std::find(shape.head.begin(), shape.head.end(), one) != shape.head.end();
+      if (!inHead && !dropped(*one)) state = state || readsState(std::vector<Statement>{*one});
+    }
+  }
+  pruned_ = !state;
+  program_.trialsChangeAll = !pruned_;
+  // One forbidden attack on pieces of some kinds can be foreseen.
+  if (pruned_ && sheet_.tree.forbids.size() == 1) {
+    const Expr& condition = sheet_.tree.forbids[0].condition;
+    std::optional<Expressions::Attack> attack;
+    if (condition.kind == ExprKind::any) attack = express_.attackOf(condition.args[0]);
+    std::vector<Expressions::Slides> slides;
+    bool theirs = attack && attack->attacker != express_.side() && attack->targets.size() == 1 &&
+                  attack->targets[0]->kind == ExprKind::own && attack->targets[0]->word == "my";
+    if (theirs && !program_.layout.layered && express_.slidesOf(0, slides) &&
+        express_.slidesOf(1, slides))
+      guardedKinds_ = express_.known(*attack->targets[0]).kinds;
+  }
+  for (int index = 0; index < moves; ++index) {
+    if (!guardedKinds_.empty()) foresee(shapes_[index]);
+    classify(index);
+  }
+}
+
+void Compiler::classify(int index) {
+  const MoveShape& shape = shapes_[index];
+  GroupCode& group = program_.groups[index];
+  auto lineOf = [&](auto&& test) {
+    for (const Statement* one : shape.all)
+      if (test(*one)) return one->span.line;
+    return sheet_.tree.moves[index].name.span.line;
+  };
+  auto late = [&](const Statement& one) {
+    return std::find(shape.head.begin(), shape.head.end(), &one) == shape.head.end();
+  };
+  if (shape.latePicks) {
+    group.moveClass = MoveClass::walked;
+    group.classLine = lineOf([&](const Statement& one) {
+      return late(one) && (isPick(one) || one.kind == Kind::repeat || holdsChoices(one.body) ||
+                           holdsChoices(one.otherwise));
+    });
+  } else if (shape.lateNeeds || shape.maximise != nullptr || !sheet_.tree.forbids.empty()) {
+    group.moveClass = MoveClass::tested;
+    group.classLine = lineOf([&](const Statement& one) {
+      return (late(one) && one.kind == Kind::need) || one.kind == Kind::maximise;
+    });
+    if (!shape.lateNeeds && shape.maximise == nullptr)
+      group.classLine = sheet_.tree.forbids.front().span.line;
+  } else {
+    bool needBehindPick = false, picked = false;
+    for (const Statement* one : shape.head) {
+      needBehindPick = needBehindPick || (picked && one->kind == Kind::need);
+      picked = picked || isPick(*one);
+    }
+    bool mask = group.choices == 1 && !needBehindPick;
+    group.moveClass = mask ? MoveClass::mask : MoveClass::flat;
+    group.classLine = lineOf([&](const Statement& one) {
+      return mask ? isPick(one) : (needBehindPick ? one.kind == Kind::need : isPick(one));
+    });
+  }
+  group.mayRepeat = mayRepeat(shape);
+}
+
+// Two moves differ if every choice is written in their texts, or is the one that is not and changes
+// what stands on its cell.
+bool Compiler::mayRepeat(const MoveShape& shape) const {
+  std::set<std::string> picks, written;
+  bool any = false;
+  std::vector<Statement> all;
+  for (const Statement* one : shape.all) all.push_back(*one);
+  collectPicks(all, picks);
+  collectWritten(all, written, any);
+  if (!any) return false;  // the text is made of the picks
+  std::erase_if(picks, [&](const std::string& pick) { return written.count(pick) > 0; });
+  if (picks.size() != 1) return !picks.empty();
+  return std::none_of(all.begin(), all.end(), [&](const Statement& one) {
+    bool changes = one.kind == Kind::put || one.kind == Kind::shift || one.kind == Kind::take ||
+                   one.kind == Kind::flip || one.kind == Kind::change;
+    return changes && std::any_of(one.args.begin(), one.args.end(), [&](const Expr& arg) {
+             return isName(arg, *picks.begin());
+           });
+  });
+}
+
+// Does it read anything but what stands on the board and names of the move?
+bool Compiler::readsState(const Expr& expr) const {
+  if (expr.kind == ExprKind::was || expr.kind == ExprKind::hand || expr.kind == ExprKind::movesOf)
+    return true;
+  if (expr.kind == ExprKind::name || expr.kind == ExprKind::call || expr.kind == ExprKind::ofName) {
+    for (const char* word : {"touched", "plies", "passes", "times seen", "next"})
+      if (expr.word == word) return true;
+    const Symbol* symbol = sheet_.find(expr.word);
+    if (symbol != nullptr &&
+        (symbol->kind == SymbolKind::mark || symbol->kind == SymbolKind::number ||
+         symbol->kind == SymbolKind::remembered))
+      return true;
+    if (symbol != nullptr && symbol->kind == SymbolKind::define &&
+        readsState(sheet_.tree.defines[symbol->index].body))
+      return true;
+  }
+  return std::any_of(expr.args.begin(), expr.args.end(),
+                     [&](const Expr& arg) { return readsState(arg); });
+}
+
+bool Compiler::readsState(const std::vector<Statement>& list) const {
+  return std::any_of(list.begin(), list.end(), [&](const Statement& one) {
+    if (one.fromHand || (one.kind == Kind::choose && one.choose == ChooseKind::hand)) return true;
+    return std::any_of(one.args.begin(), one.args.end(),
+                       [&](const Expr& arg) { return readsState(arg); }) ||
+           readsState(one.body) || readsState(one.otherwise);
+  });
+}
+
+bool Compiler::touchesBoard(const std::vector<Statement>& list) const {
+  return std::any_of(list.begin(), list.end(), [&](const Statement& one) {
+    return one.kind != Kind::let && !dropped(one);
+  });
+}
+
+// What changes nothing on the board and decides on no move.
+bool Compiler::dropped(const Statement& one) const {
+  switch (one.kind) {
+    case Kind::addTo:
+    case Kind::removeFrom:
+    case Kind::again:
+    case Kind::tell:
+    case Kind::write:
+    case Kind::writtenAs:
+    case Kind::seenAs:
+      return true;
+    case Kind::set: {
+      const Symbol* symbol = sheet_.find(one.name.text);
+      return symbol != nullptr;  // else a name of the move
+    }
+    case Kind::when:
+      return !touchesBoard(one.body) && !touchesBoard(one.otherwise);
+    default:
+      return false;
+  }
+}
+
+}  // namespace ninepegs::sheet

@@ -1,0 +1,122 @@
+// Moves on trial: played on the machine's own position, followed along every choice, and taken back.
+// Part of machine.hpp.
+#pragma once
+
+#include <alloca.h>
+
+#include "ninepegs/sheet/machine.hpp"
+
+namespace ninepegs::sheet {
+
+template <int W>
+template <class Sink>
+void Machine<W>::onTrial(int group, int choices, Sink& sink) {
+  TrialSink trial;
+  trial.outer = &sink;
+  trial.emit = [](void* outer, int g, const std::uint64_t* made, int count) {
+    static_cast<Sink*>(outer)->one(g, made, count);
+  };
+  trial.full = [](const void* outer) { return static_cast<const Sink*>(outer)->enough(); };
+  playOnTrial(group, choices, trial);
+}
+
+template <int W>
+void Machine<W>::playOnTrial(int group, int choices, TrialSink& sink) {
+  const Layout& layout = program_->layout;
+  trialWords_ = static_cast<std::size_t>(program_->trialsChangeAll ? layout.words : layout.planesEnd);
+  std::uint64_t* saved = static_cast<std::uint64_t*>(alloca(trialWords_ * sizeof(std::uint64_t)));
+  std::memcpy(saved, memory_, trialWords_ * sizeof *saved);
+  std::uint64_t* before = nullptr;
+  if (program_->trialsReadBefore) {
+    before = static_cast<std::uint64_t*>(alloca(bytes()));
+    std::memcpy(before, memory_ + program_->beforeAt, bytes());
+    keepBefore();
+  }
+  trail_ = choices;
+  attempts_ = 0;
+  run(program_->groups[group].trial[turn()], sink);
+  std::memcpy(memory_, saved, trialWords_ * sizeof *saved);
+  memory_[program_->againSlot] = 0;
+  if (before != nullptr) std::memcpy(memory_ + program_->beforeAt, before, bytes());
+}
+
+// Notes a choice; false if a move made too many.
+template <int W>
+bool Machine<W>::chose(std::uint64_t choice, const Instruction* i) {
+  if (trail_ >= limits::choices) {
+    int statement = statementAt(i - program_->code.data());
+    exhaustedAt_ = statement < 0 ? static_cast<int>(program_->statementLines.size()) : statement;
+    tooManyChoices_ = true;
+    return false;
+  }
+  memory_[program_->choicesAt + trail_++] = choice;
+  return true;
+}
+
+template <int W>
+template <class Option>
+void Machine<W>::branch(const Instruction* i, TrialSink& sink, Option nextOption) {
+  std::uint64_t* saved = static_cast<std::uint64_t*>(alloca(savedWords() * sizeof(std::uint64_t)));
+  int trail = trail_, pc = static_cast<int>(i - program_->code.data()) + 1;
+  save(saved);
+  std::uint64_t choice = 0;
+  while (nextOption(choice)) {
+    if (outOfSteps(i - program_->code.data()) || !chose(choice, i)) return;
+    run(pc, sink);
+    if (sink.enough() || exhaustedAt_ >= 0) return;
+    restore(saved);
+    trail_ = trail;
+  }
+}
+
+template <int W>
+void Machine<W>::branchRound(const Instruction* i, TrialSink& sink) {
+  std::uint64_t* saved = static_cast<std::uint64_t*>(alloca(savedWords() * sizeof(std::uint64_t)));
+  int trail = trail_, pc = static_cast<int>(i - program_->code.data()) + 1;
+  save(saved);
+  bool mayStop = i->d == 1 || memory_[i->a] > 0;
+  if (i->b == 0 || num(i->a) < num(i->b)) {
+    if (!chose(1, i)) return;
+    ++memory_[i->a];
+    run(pc, sink);
+    if (sink.enough() || exhaustedAt_ >= 0) return;
+    restore(saved);
+    trail_ = trail;
+  }
+  if (mayStop && chose(0, i)) run(i->n, sink);
+}
+
+template <int W>
+void Machine<W>::branchAttempt(const Instruction* i, TrialSink& sink) {
+  std::uint64_t* saved = static_cast<std::uint64_t*>(alloca(savedWords() * sizeof(std::uint64_t)));
+  int trail = trail_, pc = static_cast<int>(i - program_->code.data()) + 1;
+  if (attempts_ >= limits::choices) {
+    chose(1, i);
+    return;
+  }
+  save(saved);
+  if (!chose(1, i)) return;
+  int attempt = attempts_++;
+  made_[attempt] = false;
+  memory_[i->b] = static_cast<std::uint64_t>(attempt);
+  ++memory_[i->a];
+  run(pc, sink);
+  --attempts_;
+  if (sink.enough() || exhaustedAt_ >= 0) return;
+  restore(saved);
+  trail_ = trail;
+  if (made_[attempt] || memory_[i->a] == 0) return;
+  if (chose(0, i)) run(i->n, sink);
+}
+
+template <int W>
+void Machine<W>::complete(const Instruction& i, TrialSink& sink) {
+  if (phase_ == 1) {
+    best_ = std::max(best_, num(i.a));
+    return;
+  }
+  if (phase_ == 2 && num(i.a) != best_) return;
+  sink.emit(sink.outer, i.n, memory_ + program_->choicesAt, trail_);
+}
+
+}  // namespace ninepegs::sheet
