@@ -5,6 +5,8 @@
 #include <functional>
 
 #include "support/games.hpp"
+#include "support/plain_boards.hpp"
+#include "support/plain_chess.hpp"
 #include "support/plain_games.hpp"
 
 namespace ninepegs {
@@ -26,6 +28,7 @@ void sameGames(const std::string& name, int games,
     Position position = game->start();
     std::string played;
     while (true) {
+      if (game->result(position).claim) return;
       std::vector<std::string> moves = moveTexts(*game, position);
       ASSERT_EQ(sorted(moves), sorted(plain.moves())) << name << " after " << played;
       ASSERT_EQ(game->countMoves(position), moves.size());
@@ -50,6 +53,19 @@ TEST(SheetGame, PlaysAsThePlainPrograms) {
       "othello", 100, [](const auto& g) { return g.lead() > 0; }, "six");
   sameGames<plain::Othello<4>>(
       "othello", 100, [](const auto& g) { return g.lead() > 0; }, "four");
+}
+
+TEST(SheetGame, PlaysLargerGamesAsThePlainProgramsToo) {
+  auto first = [](const auto& g) { return g.winner == 1; };
+  sameGames<plain::Nim<false>>("nim", 50, first);
+  sameGames<plain::Nim<true>>("nim", 50, first, "single");
+  sameGames<plain::Hex<11>>("hex", 5, first);
+  sameGames<plain::FiveInARow>("five-in-a-row", 5, first);
+  sameGames<plain::Morris>("morris", 20, first);
+  sameGames<plain::HexTiles>("hex-tiles", 30, [](const auto& g) { return g.lead() > 0; });
+  sameGames<plain::Battleship>("battleship", 3, [](const auto& g) { return g.winner == 0; });
+  sameGames<plain::Draughts>("draughts", 30, [](const auto& g) { return !g.black && g.over(); });
+  sameGames<plain::Chess>("chess", 15, [](const auto& g) { return g.firstWon(); });
 }
 
 TEST(SheetGame, PlayoutsEqualThePlayoutsOfAnyGame) {

@@ -1,6 +1,8 @@
 #include "ninepegs/verify/count.hpp"
 
 #include "support/games.hpp"
+#include "support/plain_boards.hpp"
+#include "support/plain_chess.hpp"
 #include "support/plain_games.hpp"
 
 namespace ninepegs::verify {
@@ -42,6 +44,94 @@ TEST(Count, PublishedGamesAndPositionsOfTicTacToe) {
   EXPECT_EQ(counts.allPositions, 5478u);
   EXPECT_EQ(counts.positions,
             (std::vector<std::uint64_t>{1, 9, 72, 252, 756, 1260, 1520, 1140, 390, 78}));
+}
+
+std::uint64_t sequencesAt(const Game& game, const std::string& position, int depth) {
+  CountOptions options;
+  options.depth = depth;
+  options.threads = 2;
+  return count(game, game.readPosition(position, "test"), options).sequences;
+}
+
+// The usual tables of move sequences in chess and draughts.
+TEST(Count, PublishedFiguresOfChess) {
+  std::shared_ptr<const Game> game = test::shipped("chess");
+  struct Table {
+    const char* fen;
+    std::vector<std::uint64_t> counts;
+  };
+  for (const Table& table :
+       {Table{"rnbqkbnr/pppppppp/8/8/8/8/PPPPPPPP/RNBQKBNR w KQkq - 0 1",
+              {20, 400, 8902, 197281, 4865609}},
+        {"r3k2r/p1ppqpb1/bn2pnp1/3PN3/1p2P3/2N2Q1p/PPPBBPPP/R3K2R w KQkq - 0 1",
+         {48, 2039, 97862, 4085603}},
+        {"8/2p5/3p4/KP5r/1R3p1k/8/4P1P1/8 w - - 0 1", {14, 191, 2812, 43238, 674624}},
+        {"r3k2r/Pppp1ppp/1b3nbN/nP6/BBP1P3/q4N2/Pp1P2PP/R2Q1RK1 w kq - 0 1",
+         {6, 264, 9467, 422333}},
+        {"rnbq1k1r/pp1Pbppp/2p5/8/2B5/8/PPP1NnPP/RNBQK2R w KQ - 1 8", {44, 1486, 62379, 2103487}},
+        {"r4rk1/1pp1qppp/p1np1n2/2b1p1B1/2B1P1b1/P1NP1N2/1PP1QPPP/R4RK1 w - - 0 10",
+         {46, 2079, 89890, 3894594}}})
+    for (std::size_t depth = 1; depth <= table.counts.size(); ++depth)
+      EXPECT_EQ(sequencesAt(*game, table.fen, static_cast<int>(depth)), table.counts[depth - 1])
+          << table.fen << " depth " << depth;
+}
+
+TEST(Count, PublishedFiguresOfDraughts) {
+  std::shared_ptr<const Game> game = test::shipped("draughts");
+  const std::uint64_t men[] = {7, 49, 302, 1469, 7361, 36768, 179740, 845931};
+  for (int depth = 1; depth <= 8; ++depth) EXPECT_EQ(sequences(*game, depth), men[depth - 1]);
+}
+
+// The last ply is counted, not made.
+template <class Plain>
+std::uint64_t counted(const Plain& game, int depth) {
+  if (depth == 1) return game.count();
+  std::uint64_t total = 0;
+  for (const std::string& move : game.moves()) {
+    Plain next = game;
+    next.play(move);
+    total += counted(next, depth - 1);
+  }
+  return total;
+}
+
+TEST(Count, AgreesWithThePlainProgramsOfLargerGames) {
+  Library library = test::shippedLibrary();
+  for (int depth = 1; depth <= 4; ++depth) {
+    EXPECT_EQ(sequences(*library.open("nim"), depth), plain::sequences(plain::Nim<false>{}, depth));
+    EXPECT_EQ(sequences(*library.open("nim", "single"), depth + 3),
+              plain::sequences(plain::Nim<true>{}, depth + 3));
+    EXPECT_EQ(sequences(*library.open("draughts"), depth),
+              plain::sequences(plain::Draughts{}, depth));
+  }
+  for (int depth = 1; depth <= 3; ++depth) {
+    EXPECT_EQ(sequences(*library.open("morris"), depth), plain::sequences(plain::Morris{}, depth));
+    EXPECT_EQ(sequences(*library.open("chess"), depth), plain::sequences(plain::Chess{}, depth));
+  }
+  EXPECT_EQ(sequences(*library.open("hex"), 4), counted(plain::Hex<11>{}, 4));
+}
+
+// Deep enough by playing on: from positions in the middle of a game.
+TEST(Count, AgreesWithThePlainProgramsInTheMiddleOfGames) {
+  auto from = [](const char* name, auto plain, const std::vector<std::string>& moves, int depth) {
+    std::shared_ptr<const Game> game = test::shipped(name);
+    Position position = game->start();
+    for (const std::string& move : moves) {
+      position = playMoves(*game, position, move, "test");
+      plain.play(move);
+    }
+    CountOptions options;
+    options.depth = depth;
+    options.threads = 2;
+    EXPECT_EQ(count(*game, position, options).sequences, plain::sequences(plain, depth)) << name;
+  };
+  // Two tiles a side are left, six cells are free.
+  from("hex-tiles", plain::HexTiles{},
+       {"ash a1", "ash b1", "birch c1", "birch a2", "cedar b2", "cedar c2", "elm d2", "elm a3",
+        "fir b3", "fir d3", "hazel e3", "hazel a4", "larch b4", "larch c4"},
+       4);
+  from("morris", plain::Morris{},
+       {"a1", "b2", "d1", "b4", "g7", "f2", "a7", "f6", "c3", "e5", "d5", "e3", "a4xb2"}, 4);
 }
 
 TEST(Count, AgreesWithThePlainPrograms) {
