@@ -40,6 +40,24 @@ TEST(Docs, LanguageSamplesCompile) {
   }
 }
 
+// The sheet of the first game, with each of the parts that are added to it later.
+TEST(Docs, FirstGameCompiles) {
+  std::vector<std::string> parts = samples("docs/first-game.md");
+  ASSERT_GE(parts.size(), 1u);
+  mustCompile(parts[0]);
+  std::string text = readFile(std::string(NINEPEGS_SOURCE) + "/docs/first-game.md", 1'000'000);
+  const std::string open = "```pegs-part\n";
+  int added = 0;
+  for (std::size_t at = text.find(open); at != text.npos; at = text.find(open, at + 1)) {
+    std::size_t from = at + open.size();
+    std::string part = text.substr(from, text.find("```", from) - from), sheet = parts[0];
+    if (part.rfind("ends", 0) == 0) sheet.erase(sheet.find("ends\n"));
+    mustCompile(sheet + part);
+    ++added;
+  }
+  EXPECT_EQ(added, 2);
+}
+
 TEST(Docs, LimitsAreTheOnesInForce) {
   std::string text = readFile(std::string(NINEPEGS_SOURCE) + "/docs/language.md", 1'000'000);
   for (const std::string& number :

@@ -107,8 +107,11 @@ TEST(Program, PointsNowhereOutside) {
 TEST(Program, DumpsOneInstructionALine) {
   Program program = compiled(shippedText("connect-four"));
   std::string text = toText(program);
-  EXPECT_EQ(static_cast<std::size_t>(std::count(text.begin(), text.end(), '\n')),
-            program.code.size());
+  // A line an instruction, and a heading for every routine.
+  std::size_t lines = static_cast<std::size_t>(std::count(text.begin(), text.end(), '\n'));
+  EXPECT_GE(lines, program.code.size());
+  EXPECT_LE(lines, program.code.size() + 20);
+  EXPECT_NE(text.find("move drop: mask, by line 12"), std::string::npos) << text.substr(0, 200);
   EXPECT_NE(text.find("jumpNoLine"), std::string::npos);
 }
 

@@ -80,6 +80,15 @@ Position GameOptions::position(const Game& rules) const {
   return playMoves(rules, std::move(position), after, "--after");
 }
 
+int sideNamed(const Game& game, const std::string& text, const std::string& option) {
+  const std::string* sides = game.info().sides;
+  for (int side = 0; side < 2; ++side)
+    if (sides[side] == text) return side;
+  throw BadInput(Place{option, 0, 0, 1, {}}, fmt::format("\"{}\" is no side", text.substr(0, 80)),
+                 didYouMean(text, {sides[0], sides[1]},
+                            fmt::format("there are: {}, {}", sides[0], sides[1])));
+}
+
 Cell cellNamed(const Game& game, const std::string& text, const std::string& option) {
   if (std::optional<Cell> cell = game.board().find(trimmed(text))) return *cell;
   std::vector<std::string> labels = game.board().labels();

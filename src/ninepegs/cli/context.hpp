@@ -46,6 +46,9 @@ struct GameOptions {
 // The cell that a text names. Throws BadInput; `option` is named in the message.
 Cell cellNamed(const Game& game, const std::string& text, const std::string& option);
 
+// The side that a text names, 0 or 1. Throws BadInput.
+int sideNamed(const Game& game, const std::string& text, const std::string& option);
+
 // Reads a whole number for an option. Throws BadInput.
 std::uint64_t wholeOption(const std::string& text, const std::string& option, std::uint64_t least,
                           std::uint64_t most);
@@ -68,6 +71,10 @@ void addShow(CLI::App& app, Context& context);
 void addMoves(CLI::App& app, Context& context);
 void addCount(CLI::App& app, Context& context);
 void addPlay(CLI::App& app, Context& context);
+void addExplain(CLI::App& app, Context& context);
+void addLint(CLI::App& app, Context& context);
+void addTidy(CLI::App& app, Context& context);
+void addNew(CLI::App& app, Context& context);
 void addCheck(CLI::App& app, Context& context);
 void addDemo(CLI::App& app, Context& context);
 void addCompletion(CLI::App& app, Context& context);

@@ -54,6 +54,10 @@ int run(int argc, char** argv) {
   cli::addCount(app, context);
   cli::addPlay(app, context);
   cli::addCheck(app, context);
+  cli::addExplain(app, context);
+  cli::addLint(app, context);
+  cli::addTidy(app, context);
+  cli::addNew(app, context);
   cli::addDemo(app, context);
   cli::addCompletion(app, context);
 

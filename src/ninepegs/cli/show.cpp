@@ -12,7 +12,7 @@ namespace {
 
 struct Options {
   GameOptions game;
-  std::string from, figure;
+  std::string from, figure, as;
   bool json = false;
 };
 
@@ -22,6 +22,8 @@ void run(const Options& options, Context& context) {
   report::Marks marks;
   marks.shown = game->shownCells(position);
   std::string where;
+  int viewer = -1;
+  if (!options.as.empty()) viewer = sideNamed(*game, options.as, "--as");
   if (!options.from.empty()) {
     marks.origin = cellNamed(*game, options.from, "--from");
     marks.targets = report::targetsFrom(*game, position, marks.origin);
@@ -35,6 +37,7 @@ void run(const Options& options, Context& context) {
                              where.empty() || marks.targets.none()
                                  ? report::stateText(*game, position, report::Paint())
                                  : where};
+    figure.viewer = viewer;
     draw::drawBoard(*game, position, figure, options.figure);
   }
   if (options.json) {
@@ -42,10 +45,13 @@ void run(const Options& options, Context& context) {
     return;
   }
   std::string out = context.paint.strong(game->info().title) + "\n\n";
-  out += report::boardText(*game, position, marks, context.paint) + "\n";
+  out += report::boardsText(*game, position, marks, context.paint, viewer) + "\n";
   out += report::stateText(*game, position, context.paint) + "\n";
   if (!where.empty()) out += where + "\n";
-  out += context.paint.faint("position: " + game->positionText(position)) + "\n";
+  Position shown = viewer < 0 ? position : game->viewOf(position, viewer).shown;
+  out += context.paint.faint("position: " + game->positionText(shown)) + "\n";
+  if (std::string notation = game->notation(position); !notation.empty())
+    out += context.paint.faint("FEN: " + notation) + "\n";
   if (!options.figure.empty()) out += "figure: " + options.figure + "\n";
   print(out);
 }
@@ -59,13 +65,17 @@ void addShow(CLI::App& app, Context& context) {
   options->game.addPosition(*command);
   command->add_option("--from", options->from, "also show where the piece on this cell may go")
       ->type_name("CELL");
+  command->add_option("--as", options->as, "only what this side knows, where pieces are secret")
+      ->type_name("SIDE");
   command->add_option("--figure", options->figure, "also draw it: .svg, .png or .pdf")
       ->type_name("FILE");
   command->add_flag("--json", options->json, "print one JSON object");
   command->footer(
       "Examples:\n"
       "  ninepegs show tic-tac-toe --after \"5, 1, 3\"\n"
-      "  ninepegs show hut-pass --from c1 --figure pass.png");
+      "  ninepegs show hut-pass --from c1 --figure pass.png\n"
+      "  ninepegs show chess --at \"r3k2r/8/8/8/8/8/8/R3K2R w KQkq - 0 1\" --after O-O\n"
+      "  ninepegs show battleship --after \"ferry a1-e1, ferry a1-e1\" --as Amber");
   command->callback([options, &context] { run(*options, context); });
 }
 

@@ -53,6 +53,13 @@ Table::Table(std::shared_ptr<const Game> game, Position from, std::array<Seat, 2
   refresh();
 }
 
+int Table::viewer() const {
+  bool hides = game_->hasSecrets() && hasHuman() && !over();
+  if (!hides) return -1;
+  int side = game_->toMove(position_);
+  return humanToMove() ? side : 1 - side;
+}
+
 void Table::refresh() {
   legal_ = moveTexts(*game_, position_);
 }
@@ -67,7 +74,7 @@ void Table::place(const Move& move) {
 std::string Table::board() const {
   report::Marks marks;
   marks.shown = game_->shownCells(position_);
-  std::string out = "\n" + report::boardText(*game_, position_, marks, paint_);
+  std::string out = "\n" + report::boardsText(*game_, position_, marks, paint_, viewer());
   if (!game_->ended(position_) && legal_.empty())
     return out + fmt::format("{} cannot move, and no end of the sheet holds\n",
                              game_->info().sides[game_->toMove(position_)]);
@@ -93,9 +100,12 @@ std::string Table::computerMoves(const StopFlag* stop) {
   Stream stream(seed_, moves_.size());
   seats_[side].computer->stopWith(stop);
   play::Choice choice = seats_[side].computer->choose(*game_, position_, stream);
-  std::string text = game_->moveText(position_, choice.move);
-  std::string why = account(*game_, position_, choice);
-  std::string out = fmt::format("{} plays {}", game_->info().sides[side], text);
+  bool hides = viewer() >= 0;
+  MoveTexts texts = game_->textsOf(position_, choice.move);
+  std::string why = hides ? "" : account(*game_, position_, choice);
+  std::string out =
+      fmt::format("{} plays {}", game_->info().sides[side], hides ? texts.seen : texts.text);
+  for (const std::string& line : texts.told) out += ": " + line;
   if (!why.empty()) out += paint_.faint("   (" + why + ")");
   place(choice.move);
   return out + "\n";
@@ -109,8 +119,10 @@ std::string Table::makeMove(const std::string& typed) {
     for (const Move& move : found) texts.push_back(game_->moveText(position_, move));
     return fmt::format("\"{}\" can be read as several moves: {}\n", typed, joined(texts, ", "));
   }
+  std::string told;
+  for (const std::string& line : game_->textsOf(position_, found.front()).told) told += line + "\n";
   place(found.front());
-  return board();
+  return told + board();
 }
 
 std::string Table::undo() {
@@ -128,6 +140,7 @@ std::string Table::undo() {
 
 std::string Table::hint() {
   if (over()) return "the game is over\n";
+  if (game_->hasSecrets()) return "no hints where pieces are secret: they would tell too much\n";
   Stream stream(seed_, hintStream + moves_.size());
   std::unique_ptr<play::Opponent> search = play::makeSearch({.nodes = 50'000});
   play::Choice choice = search->choose(*game_, position_, stream);

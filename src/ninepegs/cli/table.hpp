@@ -41,6 +41,8 @@ class Table {
   std::string save(const std::string& path);
   std::string help() const;
   void place(const Move& move);
+  // Whose view is shown where pieces are secret: the human's; -1: all is shown.
+  int viewer() const;
   void refresh();
 
   std::shared_ptr<const Game> game_;

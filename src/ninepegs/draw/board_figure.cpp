@@ -23,7 +23,7 @@ constexpr double pngScale = 1.5;  // pixels a unit
 struct Colour {
   double r, g, b;
 };
-constexpr Colour wood{0.90, 0.80, 0.64}, woodDark{0.84, 0.72, 0.54}, edge{0.42, 0.29, 0.17},
+constexpr Colour wood{0.90, 0.80, 0.64}, woodDark{0.84, 0.72, 0.54}, woodDarker{0.78, 0.65, 0.47}, edge{0.42, 0.29, 0.17},
     hole{0.33, 0.23, 0.14}, ink{0.20, 0.15, 0.11}, paper{0.985, 0.975, 0.955},
     ring{0.80, 0.10, 0.32}, path{0.05, 0.42, 0.38};
 constexpr Colour pegs[2] = {{0.95, 0.68, 0.13}, {0.27, 0.36, 0.47}};
@@ -31,16 +31,29 @@ constexpr Colour pegs[2] = {{0.95, 0.68, 0.13}, {0.27, 0.36, 0.47}};
 class Figure {
  public:
   Figure(const Game& game, const Position& position, const FigureMarks& marks)
-      : game_(game), board_(game.board()), position_(position), marks_(marks) {}
+      : game_(game),
+        board_(game.board()),
+        view_(marks.viewer >= 0 ? game.viewOf(position, marks.viewer) : View{position, {}, {}}),
+        marks_(marks),
+        size_(board_.drawnSize()) {}
 
-  double width() const { return std::max(2 * margin + cellSize * board_.columns(), 420.0); }
-  double height() const { return margin * 1.6 + cellSize * board_.rows() + captionHeight; }
+  double width() const {
+    double boards = cellSize * size_.x * game_.boards() + 2 * margin * game_.boards();
+    return std::max(boards, 420.0);
+  }
+  double height() const { return top() + margin + cellSize * size_.y + captionHeight; }
   void draw(cairo_t* cr);
 
  private:
-  double left() const { return (width() - cellSize * board_.columns()) / 2; }
-  double x(Cell cell) const { return left() + cellSize * (board_.drawnX(cell) + 0.5); }
-  double y(Cell cell) const { return margin * 0.6 + cellSize * (board_.drawnY(cell) + 0.5); }
+  // Of two boards, each has its name above it.
+  double top() const { return game_.boards() > 1 ? margin * 1.1 : margin * 0.6; }
+  double left() const {
+    double room = width() / game_.boards();
+    return room * layer_ + (room - cellSize * size_.x) / 2;
+  }
+  double x(Cell cell) const { return left() + cellSize * board_.drawnAt(cell).x; }
+  double y(Cell cell) const { return top() + cellSize * board_.drawnAt(cell).y; }
+  bool points() const { return board_.shape().kind == Shape::points; }
   void use(Colour colour, double alpha = 1) {
     cairo_set_source_rgba(cr_, colour.r, colour.g, colour.b, alpha);
   }
@@ -52,14 +65,21 @@ class Figure {
             double room);
   void wooden();
   void labels();
+  void lines();
+  void field(Cell cell);
   void cell(Cell cell);
+  bool seen(Cell cell);
   void peg(Cell cell, Piece piece);
+  void edges(Cell cell, Piece piece);
   void arrows();
+  void board();
 
   const Game& game_;
   const Geometry& board_;
-  const Position& position_;
+  View view_;
   const FigureMarks& marks_;
+  DrawnAt size_;
+  int layer_ = 0;  // of boards of one each: whose
   cairo_t* cr_ = nullptr;
 };
 
@@ -85,12 +105,10 @@ void Figure::text(const std::string& what, double cx, double cy, double size, Co
 }
 
 void Figure::wooden() {
-  use(paper);
-  cairo_paint(cr_);
-  double pad = 8, radius = 14;
-  double x0 = left() - pad, y0 = margin * 0.6 - pad;
-  double x1 = left() + cellSize * board_.columns() + pad;
-  double y1 = margin * 0.6 + cellSize * board_.rows() + pad;
+  double pad = points() ? 2 : 8, radius = 14;
+  double aside = board_.isHexes() ? 34 : pad;  // room for the labels in front of the rows
+  double x0 = left() - aside, y0 = top() - pad;
+  double x1 = left() + cellSize * size_.x + aside, y1 = top() + cellSize * size_.y + pad;
   cairo_new_sub_path(cr_);
   cairo_arc(cr_, x1 - radius, y0 + radius, radius, -std::numbers::pi / 2, 0);
   cairo_arc(cr_, x1 - radius, y1 - radius, radius, 0, std::numbers::pi / 2);
@@ -105,23 +123,77 @@ void Figure::wooden() {
 }
 
 void Figure::labels() {
+  if (game_.boards() > 1)
+    text(game_.info().sides[layer_], left() + cellSize * size_.x / 2, margin * 0.45, 19, ink, true,
+         cellSize * size_.x);
   if (board_.shape().numbered) return;
-  for (int column = 0; column < board_.columns(); ++column)
-    text(Geometry::columnName(column + 1), left() + cellSize * (column + 0.5),
-         margin * 0.6 + cellSize * board_.rows() + 24, 19, ink, false, cellSize);
-  for (int row = 0; row < board_.rows(); ++row)
-    text(std::to_string(board_.rowNumber(board_.cellAt(0, row))), left() - 25,
-         margin * 0.6 + cellSize * (row + 0.5), 19, ink, false, 30);
+  for (const PictureRow& row : board_.picture()) {
+    Cell first = row.cells.front();
+    bool hexagon = board_.shape().kind == Shape::hexagon;
+    if (row.level == 1)
+      text(hexagon ? board_.label(first) : std::to_string(board_.rowNumber(first)),
+           board_.isHexes() ? x(first) - cellSize * 0.72 : left() - 25, y(first), 19, ink, false, 30);
+    bool lowest = row.cells == board_.picture()[board_.rows() - 1].cells ||
+                  (row.level > 1 && board_.drawnY(first) == board_.rows() - 1);
+    for (Cell cell : row.cells)
+      if (lowest && !hexagon)
+        text(Geometry::columnName(board_.columnNumber(cell)), x(cell), top() + cellSize * size_.y + 24,
+             19, ink, false, cellSize);
+  }
+}
+
+// What joins the points of a board of points.
+void Figure::lines() {
+  if (!points()) return;
+  use(edge);
+  cairo_set_line_width(cr_, 4);
+  for (const Direction& direction : board_.directions()) {
+    for (Cell one = 0; one < board_.size(); ++one) {
+      if (direction.next[one] < 0) continue;
+      cairo_move_to(cr_, x(one), y(one));
+      cairo_line_to(cr_, x(direction.next[one]), y(direction.next[one]));
+      cairo_stroke(cr_);
+    }
+  }
+}
+
+void Figure::field(Cell cell) {
+  double cx = x(cell), cy = y(cell);
+  if (points()) return;
+  bool even = (board_.columnNumber(cell) + board_.rowNumber(cell)) % 2 == 0;
+  use(!board_.isHexes() && even ? woodDarker : woodDark);
+  if (board_.isHexes()) {
+    double radius = cellSize / std::sqrt(3.0) - 3;
+    cairo_new_path(cr_);
+    for (int corner = 0; corner < 6; ++corner) {
+      double angle = (corner * 60 + 30) * std::numbers::pi / 180;
+      cairo_line_to(cr_, cx + radius * std::cos(angle), cy + radius * std::sin(angle));
+    }
+    cairo_close_path(cr_);
+  } else {
+    cairo_rectangle(cr_, cx - cellSize / 2 + 3, cy - cellSize / 2 + 3, cellSize - 6, cellSize - 6);
+  }
+  cairo_fill(cr_);
+}
+
+// A letter that a view shows; true if there is one.
+bool Figure::seen(Cell cell) {
+  for (const View::Mark& mark : view_.marks) {
+    if (mark.board != layer_ || !mark.cells[cell]) continue;
+    bool hit = game_.pieceAt(view_.shown, cell, layer_).has_value();
+    text(mark.letter, x(cell), y(cell), hit ? 44 : 32, ring, true, 50);
+    return true;
+  }
+  return false;
 }
 
 void Figure::cell(Cell cell) {
   double cx = x(cell), cy = y(cell);
-  use(woodDark);
-  cairo_rectangle(cr_, cx - cellSize / 2 + 3, cy - cellSize / 2 + 3, cellSize - 6, cellSize - 6);
-  cairo_fill(cr_);
-  if (std::optional<Piece> piece = game_.pieceAt(position_, cell)) {
-    peg(cell, *piece);
-  } else {
+  field(cell);
+  std::optional<Piece> piece = game_.pieceAt(view_.shown, cell, layer_);
+  if (piece) peg(cell, *piece);
+  bool marked = seen(cell);
+  if (!piece && !marked) {
     bool target = marks_.targets[cell];
     use(target ? path : hole);
     disc(cx, cy, target ? 15 : 9);
@@ -139,17 +211,32 @@ void Figure::cell(Cell cell) {
 
 void Figure::peg(Cell cell, Piece piece) {
   double cx = x(cell), cy = y(cell);
+  const GameInfo::Kind& kind = game_.info().kinds[piece.kind];
+  double radius = kind.edges.empty() ? 26 : 17;
+  if (!kind.edges.empty()) edges(cell, piece);
   use(edge, 0.35);
-  disc(cx + 2, cy + 3, 26);
+  disc(cx + 2, cy + 3, radius);
   cairo_fill(cr_);
-  use(pegs[piece.side]);
-  disc(cx, cy, 26);
+  use(piece.side < 0 ? hole : pegs[piece.side]);
+  disc(cx, cy, radius);
   cairo_fill_preserve(cr_);
   use(edge);
   cairo_set_line_width(cr_, 2);
   cairo_stroke(cr_);
   Colour letter = piece.side == 0 ? ink : paper;
-  text(game_.info().kinds[piece.kind].letters[piece.side], cx, cy, 26, letter, true, 44);
+  text(kind.letters[piece.side < 0 ? 0 : piece.side], cx, cy, radius, letter, true, 44);
+}
+
+// The numbers on the sides of a tile, each towards the neighbour it touches.
+void Figure::edges(Cell cell, Piece piece) {
+  const std::vector<std::int64_t>& numbers = game_.info().kinds[piece.kind].edges;
+  std::size_t ways = numbers.size();
+  for (std::size_t way = 0; way < ways; ++way) {
+    double turn = static_cast<double>(way) * (board_.isHexes() ? 60 : 45) + (board_.isHexes() ? 30 : 0);  // clockwise from north
+    double angle = (turn - 90) * std::numbers::pi / 180;
+    text(std::to_string(numbers[way]), x(cell) + 27 * std::cos(angle), y(cell) + 27 * std::sin(angle),
+         14, ink, false, 20);
+  }
 }
 
 void Figure::arrows() {
@@ -161,7 +248,7 @@ void Figure::arrows() {
     dx /= length;
     dy /= length;
     double fromX = x(marks_.origin) + dx * 34, fromY = y(marks_.origin) + dy * 34;
-    bool taken = game_.pieceAt(position_, cell).has_value();
+    bool taken = game_.pieceAt(view_.shown, cell, layer_).has_value();
     double toX = x(cell) - dx * (taken ? 32 : 19), toY = y(cell) - dy * (taken ? 32 : 19);
     use(path);
     cairo_set_line_width(cr_, 4);
@@ -176,13 +263,20 @@ void Figure::arrows() {
   }
 }
 
-void Figure::draw(cairo_t* cr) {
-  cr_ = cr;
+void Figure::board() {
   wooden();
   labels();
+  lines();
   for (Cell one = 0; one < board_.size(); ++one)
     if (board_.has(one)) cell(one);
   arrows();
+}
+
+void Figure::draw(cairo_t* cr) {
+  cr_ = cr;
+  use(paper);
+  cairo_paint(cr_);
+  for (layer_ = 0; layer_ < game_.boards(); ++layer_) board();
   double below = height() - captionHeight / 2 - 8;
   const GameInfo& info = game_.info();
   text(marks_.caption.empty() ? info.title : info.title + ": " + marks_.caption, width() / 2, below,

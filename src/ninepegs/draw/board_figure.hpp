@@ -13,6 +13,7 @@ struct FigureMarks {
   CellSet targets;  // where the piece on `origin` may go: dotted, with an arrow
   Cell origin = -1;
   std::string caption;  // a line below the board
+  int viewer = -1;      // what this side knows of the position; -1: all of it
 };
 
 // Writes an .svg, .png or .pdf file, chosen by the ending, whole or not at all. Throws BadInput for

@@ -32,6 +32,7 @@ struct GameInfo {
   std::string source;  // the sheet's path; empty for a game written in C++
   struct Kind {
     std::string name, letters[2];
+    std::vector<std::int64_t> edges;  // numbers on its sides, in the board's order of directions
   };
   std::vector<Kind> kinds;
   struct End {
@@ -123,6 +124,8 @@ class Game {
   // A condition as 0 or 1, or the number, of an invariant seen by a side.
   virtual std::int64_t invariantValue(std::size_t index, const Position& position, int side) const;
   virtual std::vector<Symmetry> symmetries() const { return {}; }
+  // The position as if it were set up: without what the game remembers of earlier positions.
+  virtual Position alone(const Position& position) const { return position; }
   virtual Position mapped(const Position& position, const Symmetry& symmetry) const;
   virtual std::vector<Example> examples() const { return {}; }
   // Does condition number `index` of the examples hold?

@@ -51,7 +51,9 @@ void SheetGame::fillInfo(const std::string& path) {
   info_.source = path;
   for (int side = 0; side < 2; ++side) info_.sides[side] = tree.sides[side].text;
   for (const sheet::PieceDecl& piece : tree.pieces)
-    info_.kinds.push_back({piece.name.text, {piece.letters[0], piece.letters[1]}});
+    info_.kinds.push_back({piece.name.text,
+                           {piece.letters[0], piece.letters[1]},
+                           {piece.edges.begin(), piece.edges.end()}});
   for (const sheet::EndCode& end : program_.endCodes)
     info_.ends.push_back({end.name, end.line, !end.canWin});
   for (const auto& [name, says] : tree.variants) info_.variants.emplace_back(name.text, says);

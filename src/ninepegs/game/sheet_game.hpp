@@ -52,6 +52,7 @@ class SheetGame final : public Game {
   std::vector<Invariant> invariants() const override;
   std::int64_t invariantValue(std::size_t index, const Position& position, int side) const override;
   std::vector<Symmetry> symmetries() const override;
+  Position alone(const Position& position) const override;
   Position mapped(const Position& position, const Symmetry& symmetry) const override;
   std::vector<Example> examples() const override;
   bool conditionHolds(int index, const Position& position) const override;

@@ -143,6 +143,13 @@ std::vector<Symmetry> SheetGame::symmetries() const {
   return out;
 }
 
+Position SheetGame::alone(const Position& position) const {
+  Position out = position;
+  out.words.resize(program_.layout.words);
+  if (out.words.size() < position.words.size()) judge(out);
+  return out;
+}
+
 Position SheetGame::mapped(const Position& position, const Symmetry& symmetry) const {
   Position out = position;
   int size = sheet_.board.size();

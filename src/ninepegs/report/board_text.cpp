@@ -91,6 +91,29 @@ std::string boardText(const Game& game, const Position& position, const Marks& m
   return out;
 }
 
+std::string boardsText(const Game& game, const Position& position, const Marks& marks,
+                       const Paint& paint, int viewer) {
+  View view;
+  if (viewer >= 0) view = game.viewOf(position, viewer);
+  const Position& shown = viewer >= 0 ? view.shown : position;
+  Marks all = marks;
+  all.seen = view.marks;
+  std::string out;
+  for (int board = 0; board < game.boards(); ++board) {
+    all.board = board;
+    if (board > 0) out += "\n";
+    if (game.boards() > 1)
+      out += " " + paint.side(board, game.info().sides[board]) + paint.faint("'s board") + "\n";
+    out += boardText(game, shown, all, paint);
+  }
+  if (!view.words.empty()) {
+    std::string words;
+    for (const std::string& word : view.words) words += (words.empty() ? "" : ", ") + word;
+    out += "\n known of the other side: " + words + "\n";
+  }
+  return out;
+}
+
 std::string stateText(const Game& game, const Position& position, const Paint& paint) {
   Result result = game.result(position);
   if (result.kind == ResultKind::ongoing)

@@ -27,6 +27,10 @@ struct Marks {
 std::string boardText(const Game& game, const Position& position, const Marks& marks,
                       const Paint& paint);
 
+// The board, or both boards with whose they are. As `viewer` sees them; -1: with all secrets.
+std::string boardsText(const Game& game, const Position& position, const Marks& marks,
+                       const Paint& paint, int viewer = -1);
+
 // "Amber (o) is to move", or how the game ended.
 std::string stateText(const Game& game, const Position& position, const Paint& paint);
 

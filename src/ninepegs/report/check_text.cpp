@@ -99,7 +99,7 @@ void findings(std::string& out, const Game& game, const verify::CheckReport& rep
     }
     Marks marks;
     marks.shown = cellsOfFinding(game, finding);
-    out += "\n" + boardText(game, finding.last, marks, paint);
+    out += "\n" + boardsText(game, finding.last, marks, paint);
   }
 }
 
@@ -165,6 +165,9 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
   results(out, game, evidence, paint);
   if (evidence.symmetryTests > 0)
     out += fmt::format("  symmetry held in     {} positions\n", grouped(evidence.symmetryTests));
+  if (report.viewPairs > 0)
+    out += fmt::format("  nothing leaked in    {} pairs of positions that look the same to a side\n",
+                       grouped(report.viewPairs));
   statements(out, game, evidence, paint);
   findings(out, game, report, paint);
   out +=

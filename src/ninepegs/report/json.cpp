@@ -137,6 +137,7 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
   out["plies"]["times"] = histogram;
   out["moves_in_a_position"] = spread(evidence.choices);
   out["positions_mirrored"] = evidence.symmetryTests;
+  out["views_compared"] = report.viewPairs;
   out["statements"] = Json::array();
   out["unused"] = Json::array();
   std::vector<RuleLine> lines = game.ruleLines();

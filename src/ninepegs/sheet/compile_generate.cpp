@@ -91,7 +91,18 @@ void Compiler::foreseen(int side) {
   attacked_ = emit_.newNumber();
   risky_ = emit_.newSet();
   int done = emit_.label();
-  emit_.add(Op::copyNumber, attacked_, emit_.constantNumber(1));
+  Slot many = emit_.newNumber(), zero = emit_.constantNumber(0), one = emit_.constantNumber(1);
+  alone_ = emit_.newSet();
+  danger_ = emit_.newSet();
+  dangerKnown_ = emit_.newNumber();
+  int several = emit_.label();
+  emit_.add(Op::clear, alone_);
+  emit_.add(Op::copyNumber, dangerKnown_, zero);
+  emit_.add(Op::count, many, guarded);
+  emit_.jump(Op::jumpUnequal, several, 0, many, one);
+  emit_.add(Op::copySet, alone_, guarded);
+  emit_.place(several);
+  emit_.add(Op::copyNumber, attacked_, one);
   emit_.add(Op::copySet, risky_, guarded);
   express_.branchAttacked(guarded, enemy, true, done);
   emit_.add(Op::copyNumber, attacked_, emit_.constantNumber(0));
@@ -146,6 +157,23 @@ bool Compiler::bracketedPick(const std::vector<const Statement*>& head, std::siz
   return false;
 }
 
+// The one guarded piece may go where nothing attacks once it has left its cell. What stands on the
+// cell it goes to does not attack that cell, and whether it is taken does not open any other line
+// to it, so that one look at all attacks answers for every move of the piece.
+void Compiler::offerGuarded(int index, int choices, Slot cells, int fail, int otherwise) {
+  int side = express_.side(), known = emit_.label();
+  emit_.jump(Op::jumpOut, otherwise, 0, express_.find(shapes_[index].from)->slot, alone_);
+  emit_.jump(Op::jumpUnequal, known, 0, dangerKnown_, emit_.constantNumber(0));
+  Slot through = emit_.newSet(), safe = emit_.newSet();
+  emit_.add(Op::either, through, program_.layout.empty[0], alone_);
+  emit_.add(Op::copySet, danger_, express_.reachThrough(1 - side, through));
+  emit_.add(Op::copyNumber, dangerKnown_, emit_.constantNumber(1));
+  emit_.place(known);
+  emit_.add(Op::minus, safe, cells, danger_);
+  emit_.add(Op::emitMany, static_cast<Slot>(choices), safe, 0, 0, index);
+  emit_.jump(Op::jump, fail);
+}
+
 // The last pick: every cell of it is a legal move, or is played on trial.
 void Compiler::offer(int index, int choices, Slot cells, int fail) {
   const MoveShape& shape = shapes_[index];
@@ -160,6 +188,17 @@ void Compiler::offer(int index, int choices, Slot cells, int fail) {
     return;
   }
   int slow = emit_.label();
+  const Value* from = express_.find(shape.from);
+  bool mayBeGuarded = from->kinds.empty() ||
+                      std::any_of(from->kinds.begin(), from->kinds.end(), [&](int kind) {
+                        return std::find(guardedKinds_.begin(), guardedKinds_.end(), kind) !=
+                               guardedKinds_.end();
+                      });
+  if (mayBeGuarded && !shape.choiceOn) {
+    int others = emit_.label();
+    offerGuarded(index, choices, cells, fail, others);
+    emit_.place(others);
+  }
   emit_.jump(Op::jumpUnequal, slow, 0, attacked_, emit_.constantNumber(0));
   emit_.jump(Op::jumpIn, slow, 0, express_.find(shape.from)->slot, risky_);
   if (shape.choiceOn) {

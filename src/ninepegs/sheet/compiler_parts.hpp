@@ -64,6 +64,7 @@ class Compiler {
   void guards(const MoveShape& shape, int done);
   void handNeeds(const MoveShape& shape, int fail);
   void foreseen(int side);
+  void offerGuarded(int index, int choices, Slot cells, int fail, int otherwise);
   void offer(int index, int choices, Slot cells, int fail);
   bool bracketedPick(const std::vector<const Statement*>& head, std::size_t pick,
                      std::set<std::size_t>& settled, const Expr*& run) const;
@@ -114,7 +115,7 @@ class Compiler {
   bool pruned_ = false;  // moves on trial leave out what no check reads
   // Of the foreseen attack: the attacked kinds, and where the generator keeps what it knows.
   std::vector<int> guardedKinds_;
-  Slot attacked_ = 0, risky_ = 0;
+  Slot attacked_ = 0, risky_ = 0, alone_ = 0, danger_ = 0, dangerKnown_ = 0;
 
   // While a recipe is compiled.
   Recipe mode_ = Recipe::apply;

@@ -120,7 +120,14 @@ Slot Emitter::constantKinds(const std::vector<int>& kinds) {
 int Emitter::directionGroup(const std::vector<int>& directions) {
   auto& all = program_.groupsOfDirections;
   auto it = std::find(all.begin(), all.end(), directions);
-  if (it == all.end()) it = all.insert(all.end(), directions);
+  if (it == all.end()) {
+    it = all.insert(all.end(), directions);
+    program_.raysOfGroups.emplace_back();
+    for (int direction : directions)
+      if (!program_.rays.empty())
+        program_.raysOfGroups.back().push_back(
+            {program_.rays[direction], program_.rayUp[direction]});
+  }
   return static_cast<int>(it - all.begin());
 }
 

@@ -149,8 +149,8 @@ Slot Expressions::from(const Expr& expr, const Origin& start) {
       cells = emit_.newSet();
       emit_.add(Op::cellSet, cells, start.slot);
     }
-    Slot through = expr.plural ? set(expr.args.back())
-                               : place(program_.layout.empty[program_.layout.layered ? me_ : 0]);
+    Slot empty = place(program_.layout.empty[program_.layout.layered ? me_ : 0]);
+    Slot through = expr.plural ? set(expr.args.back()) : emptyCells_.value_or(empty);
     emit_.add(Op::slide, out, cells, through, 0, emit_.directionGroup(directions));
   } else if (start.isCell) {
     emit_.add(Op::table, out, start.slot, 0, 0, stepTable(directions));

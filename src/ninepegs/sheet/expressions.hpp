@@ -61,6 +61,8 @@ class Expressions {
     std::vector<int> directions, kinds;
   };
   bool slidesOf(int side, std::vector<Slides>& slides) const;
+  // What a side's pieces attack if `through` are the empty cells; only where slidesOf is true.
+  Slot reachThrough(int side, Slot through);
   Slot kindSet(const std::vector<int>& kinds, int owner);
 
  private:
@@ -98,6 +100,7 @@ class Expressions {
   Emitter& emit_;
   int me_ = 0;
   Scratch scratch_ = Scratch::other;
+  std::optional<Slot> emptyCells_;  // stands in for the empty cells in slides
   bool before_ = false;  // seen as it was before the move
   std::map<std::string, Value> locals_;
   std::optional<Origin> piece_;  // where a piece's reach starts

@@ -212,6 +212,13 @@ bool Expressions::slidesOf(int side, std::vector<Slides>& slides) const {
   return true;
 }
 
+Slot Expressions::reachThrough(int side, Slot through) {
+  emptyCells_ = through;
+  Slot out = reachOfSide(side);
+  emptyCells_.reset();
+  return out;
+}
+
 bool Expressions::branchAttacked(Slot cells, int attacker, bool sense, int label) {
   std::vector<Slides> slides;
   if (program_.layout.layered || !slidesOf(attacker, slides)) return false;

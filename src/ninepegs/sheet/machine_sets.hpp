@@ -11,18 +11,16 @@ template <int W>
 Bits<W> Machine<W>::slid(const Set& from, const Set& through, int group) const {
   Set out = Set::none();
   if (!program_->rays.empty()) {
+    const std::vector<RayPart>& rays = program_->raysOfGroups[group];
+    const std::uint64_t* tables = program_->tables.data();
     for (Set rest = from; rest.any(); rest.dropFirst()) {
       int cell = rest.first();
-      for (int direction : program_->groupsOfDirections[group]) {
-        int rays = program_->rays[direction];
-        const Set& ray = tableSet(rays + cell * W);
-        Set stops = minus(ray, through);
-        if (stops.any()) {
-          int stop = program_->rayUp[direction] ? stops.first() : stops.last();
-          out |= minus(ray, tableSet(rays + stop * W));
-        } else {
-          out |= ray;
-        }
+      for (const RayPart& way : rays) {
+        const Set* all = reinterpret_cast<const Set*>(tables + way.at);
+        Set stops = minus(all[cell], through);
+        Set ray = all[cell];
+        if (stops.any()) ray.remove(all[way.up ? stops.first() : stops.last()]);
+        out |= ray;
       }
     }
     return out;

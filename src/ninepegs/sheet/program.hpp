@@ -187,6 +187,11 @@ struct ShiftPart {
   int amount = 0;
   int mask = 0;  // where in Program::tables
 };
+// The rays along a direction: where they begin in Program::tables, and whether cell numbers grow.
+struct RayPart {
+  int at = 0;
+  bool up = false;
+};
 // Lines along one axis: a set that is cut with itself, moved down by each of the shifts in turn, is
 // left with the first cells of its runs of `length`; `starts` keeps those that are real lines.
 struct LineAxis {
@@ -292,6 +297,7 @@ struct Program {
   std::vector<std::vector<std::int16_t>> next;        // by direction, by cell: the cell one step on
   std::vector<int> rays;  // by direction: where in `tables` the ray of each cell begins; or none
   std::vector<bool> rayUp;                            // by direction: do cell numbers grow along it
+  std::vector<std::vector<RayPart>> raysOfGroups;     // the same by group of directions
   std::vector<std::vector<int>> lineFamilies;         // by family, by length: line set, or -1
   std::vector<std::vector<std::int64_t>> edges;       // by kind, by direction
   std::vector<std::vector<std::int16_t>> tracks;      // by track: for each cell the next, or -1
@@ -306,7 +312,10 @@ struct Program {
 std::string_view name(Op op);
 std::string_view meaning(Op op);
 
-// The program, one instruction a line.
+std::string_view name(MoveClass moveClass);
+
+// The program, one instruction a line, with the line of the sheet that it comes from and the class
+// of every move.
 std::string toText(const Program& program);
 
 }  // namespace ninepegs::sheet

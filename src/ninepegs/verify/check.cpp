@@ -1,4 +1,5 @@
 #include "ninepegs/verify/check.hpp"
+#include "ninepegs/verify/views.hpp"
 
 #include <fmt/format.h>
 
@@ -136,6 +137,12 @@ CheckReport check(const Game& game, const CheckOptions& options) {
   report.stopped = wantsStop(options.stop);
   for (const auto& [key, seen] : report.evidence.faults)
     report.findings.push_back(described(game, key.first, key.second, seen, options));
+  if (game.hasSecrets() && options.playouts > 0) {
+    std::uint64_t games = std::min(options.viewGames, options.playouts);
+    ViewTest views = testViews(game, games, options.seed, options.stop);
+    report.viewPairs = views.pairs;
+    for (Finding& finding : views.findings) report.findings.push_back(std::move(finding));
+  }
   return report;
 }
 

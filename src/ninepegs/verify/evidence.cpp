@@ -18,6 +18,8 @@ std::string findingName(FindingKind kind) {
       return "invariant";
     case FindingKind::symmetry:
       return "symmetry";
+    case FindingKind::leak:
+      return "leak";
     case FindingKind::ambiguous:
       return "ambiguous text";
   }

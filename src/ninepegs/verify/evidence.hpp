@@ -21,6 +21,7 @@ enum class FindingKind {
   endless,      // a playout went on to the limit of plies
   invariant,    // a line of `always` does not hold
   symmetry,     // a symmetry of the sheet does not hold
+  leak,         // a side learns what is secret
   ambiguous,    // two moves to different positions have one text
 };
 std::string findingName(FindingKind kind);  // as in JSON: "case", "overwrite", "draw over win" ...

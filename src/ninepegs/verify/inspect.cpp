@@ -59,8 +59,9 @@ static std::vector<std::vector<std::uint64_t>> following(const Game& game, const
   return out;
 }
 
-void Inspector::symmetry(const Position& position, const MoveList& moves,
+void Inspector::symmetry(const Position& played, const MoveList& moves,
                          std::vector<Fault>& faults) const {
+  Position position = game_.alone(played);  // earlier positions have no images
   std::vector<Position> afters;
   for (const Move& move : moves) {
     afters.push_back(position);

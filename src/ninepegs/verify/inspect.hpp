@@ -24,7 +24,7 @@ class Inspector {
   bool hasSymmetries() const { return !symmetries_.empty(); }
 
  private:
-  void symmetry(const Position& position, const MoveList& moves, std::vector<Fault>& faults) const;
+  void symmetry(const Position& played, const MoveList& moves, std::vector<Fault>& faults) const;
 
   const Game& game_;
   std::vector<Invariant> invariants_;

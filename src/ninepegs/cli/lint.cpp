@@ -1,0 +1,77 @@
+#include <fmt/format.h>
+
+#include <nlohmann/json.hpp>
+
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/cli/context.hpp"
+#include "ninepegs/verify/lint.hpp"
+
+namespace ninepegs::cli {
+namespace {
+
+struct Options {
+  GameOptions game;
+  std::string playouts = "200", seed = "1";
+  bool json = false;
+};
+
+void run(const Options& options, Context& context) {
+  std::shared_ptr<const Game> game = options.game.open(context);
+  const auto* sheet = dynamic_cast<const SheetGame*>(game.get());
+  if (sheet == nullptr) throw BadInput(Place{}, "only a game with a sheet can be read for lint");
+  verify::LintOptions lint;
+  lint.playouts = wholeOption(options.playouts, "--playouts", 0, 1'000'000);
+  lint.seed = wholeOption(options.seed, "--seed", 0, ~0ull);
+  lint.stop = &stopFlag();
+  std::vector<verify::Remark> remarks = verify::lint(*sheet, lint);
+  if (wantsStop(&stopFlag())) {
+    context.exitCode = exitInterrupted;
+    return;
+  }
+  if (!remarks.empty()) context.exitCode = exitFault;
+  if (options.json) {
+    nlohmann::ordered_json out;
+    out["game"] = game->info().id;
+    out["seed"] = lint.seed;
+    out["playouts"] = lint.playouts;
+    out["remarks"] = nlohmann::ordered_json::array();
+    for (const verify::Remark& one : remarks)
+      out["remarks"].push_back({{"line", one.line}, {"message", one.message}, {"hint", one.hint}});
+    print(out.dump(2) + "\n");
+    return;
+  }
+  std::string out;
+  for (const verify::Remark& one : remarks) {
+    out += context.paint.strong(fmt::format("{}:{}", game->info().source, one.line)) + ": " +
+           one.message + "\n";
+    if (!one.hint.empty()) out += "  hint: " + one.hint + "\n";
+  }
+  out += remarks.empty()
+             ? fmt::format("{}: nothing suspect ({} random playouts, seed {})\n", game->info().title,
+                           lint.playouts, lint.seed)
+             : fmt::format("{} ({} random playouts, seed {})\n",
+                           plural(static_cast<long long>(remarks.size()), "remark"), lint.playouts,
+                           lint.seed);
+  print(out);
+}
+
+}  // namespace
+
+void addLint(CLI::App& app, Context& context) {
+  auto options = std::make_shared<Options>();
+  CLI::App* command = app.add_subcommand("lint", "Find what is legal in a sheet but suspect");
+  options->game.addGame(*command);
+  command->add_option("--playouts", options->playouts, "random games to look at")->type_name("N");
+  command->add_option("--seed", options->seed, "of the random games")->type_name("N");
+  command->add_flag("--json", options->json, "print one JSON object");
+  command->footer(
+      "Exit code 1 if there is a remark. Looks for ends behind wider ends, draws before wins, moves\n"
+      "that are never legal, pieces that never come, names that nothing reads, numbers below 0, and\n"
+      "sides that cannot move while no end holds.\n"
+      "Examples:\n"
+      "  ninepegs lint chess\n"
+      "  ninepegs lint ./mine.pegs --playouts 2000 --json");
+  command->callback([options, &context] { run(*options, context); });
+}
+
+}  // namespace ninepegs::cli

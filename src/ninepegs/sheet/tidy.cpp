@@ -1,0 +1,132 @@
+#include "ninepegs/sheet/tidy.hpp"
+
+#include <algorithm>
+#include <map>
+#include <set>
+#include <vector>
+
+#include "ninepegs/base/text.hpp"
+
+namespace ninepegs::sheet {
+namespace {
+
+// Where blocks stand: the depth of the first line of each, and which lines are rows of pictures.
+struct Lines {
+  std::map<int, int> depth;
+  std::set<int> pictures;
+  std::map<int, int> pictureIndent;  // of each row: how far it stands behind its picture's margin
+};
+
+int indentOf(const Source& source, int line) {
+  std::string text = source.line(line);
+  std::size_t at = text.find_first_not_of(' ');
+  return at == std::string::npos ? 0 : static_cast<int>(at);
+}
+
+void collect(const Source& source, const std::vector<Block>& list, int depth, Lines& out) {
+  int margin = 10000;
+  for (const Block& block : list)
+    if (block.pictureRow) margin = std::min(margin, indentOf(source, block.span.line));
+  for (const Block& block : list) {
+    out.depth[block.span.line] = depth;
+    if (block.pictureRow) {
+      out.pictures.insert(block.span.line);
+      out.pictureIndent[block.span.line] = indentOf(source, block.span.line) - margin;
+    }
+    collect(source, block.children, depth + 1, out);
+  }
+}
+
+// Runs of blanks outside quotes become one.
+std::string squeezed(std::string_view text) {
+  std::string out;
+  bool quoted = false;
+  for (char c : trimmed(text)) {
+    if (c == '"') quoted = !quoted;
+    if (c == ' ' && !quoted && !out.empty() && out.back() == ' ') continue;
+    out += c;
+  }
+  return out;
+}
+
+std::size_t commentAt(std::string_view line) {
+  bool quoted = false;
+  for (std::size_t i = 0; i < line.size(); ++i) {
+    if (line[i] == '"') quoted = !quoted;
+    if (line[i] == '#' && !quoted) return i;
+  }
+  return line.npos;
+}
+
+struct Line {
+  std::string body, comment;
+};
+
+}  // namespace
+
+std::string tidied(const Source& source) {
+  std::vector<Diagnostic> found;
+  std::vector<Block> all = blocks(source, found);
+  if (!found.empty()) throw BadInput(std::move(found));
+  Lines lines;
+  collect(source, all, 0, lines);
+  std::set<int> prose;
+  for (const Block& block : all)
+    if (block.word() == "about")
+      for (const Block& line : block.children) prose.insert(line.span.line);
+  std::vector<Line> out;
+  int depth = 0;
+  int last = static_cast<int>(source.lines().size());
+  for (int number = 1; number <= last; ++number) {
+    const std::string& whole = source.lines()[number - 1];
+    bool starts = lines.depth.count(number) > 0;
+    if (trimmed(whole).empty()) {
+      if (!out.empty() && !(out.back().body.empty() && out.back().comment.empty())) out.push_back({});
+      continue;
+    }
+    if (prose.count(number) > 0) {
+      out.push_back({"  " + std::string(trimmed(whole)), ""});
+      continue;
+    }
+    std::size_t hash = commentAt(whole);
+    std::string body = squeezed(std::string_view(whole).substr(0, hash));
+    std::string comment =
+        hash == std::string::npos ? "" : std::string(trimmed(std::string_view(whole).substr(hash)));
+    if (starts) depth = lines.depth[number];
+    std::size_t indent = static_cast<std::size_t>(2 * depth);
+    if (body.empty()) {  // a line of comment stands as deep as what follows it
+      int next = number + 1;
+      while (next <= last && lines.depth.count(next) == 0) ++next;
+      indent = next > last ? 0 : static_cast<std::size_t>(2 * lines.depth[next]);
+      out.push_back({std::string(indent, ' ') + comment, ""});
+      continue;
+    }
+    if (lines.pictures.count(number) > 0)
+      indent += static_cast<std::size_t>(lines.pictureIndent[number]);
+    else if (!starts)
+      indent += 4;  // goes on from the line above
+    out.push_back({std::string(indent, ' ') + body, comment});
+  }
+  while (!out.empty() && out.back().body.empty()) out.pop_back();
+  // Comments of neighbouring lines stand below each other.
+  std::string text;
+  for (std::size_t i = 0; i < out.size();) {
+    std::size_t end = i;
+    std::size_t width = 0;
+    while (end < out.size() && !out[end].comment.empty())
+      width = std::max(width, utf8Symbols(out[end++].body).size());
+    for (; i < std::max(end, i + 1); ++i) {
+      text += out[i].body;
+      if (!out[i].comment.empty())
+        text += std::string(width + 2 - utf8Symbols(out[i].body).size(), ' ') + out[i].comment;
+      text += "\n";
+      if (i + 1 >= end) {
+        ++i;
+        break;
+      }
+    }
+  }
+  return text;
+}
+
+}  // namespace ninepegs::sheet

@@ -1,0 +1,27 @@
+// What is legal in a sheet but suspect: seen in its text, and in random playouts.
+#pragma once
+
+#include <cstdint>
+#include <string>
+#include <vector>
+
+#include "ninepegs/base/stop.hpp"
+#include "ninepegs/game/sheet_game.hpp"
+
+namespace ninepegs::verify {
+
+struct Remark {
+  int line = 0;  // of the sheet
+  std::string message, hint;
+};
+
+struct LintOptions {
+  std::uint64_t playouts = 200;
+  std::uint64_t seed = 1;
+  const StopFlag* stop = nullptr;
+};
+
+// In the order of lines; the same for the same seed.
+std::vector<Remark> lint(const SheetGame& game, const LintOptions& options);
+
+}  // namespace ninepegs::verify
