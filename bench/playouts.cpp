@@ -63,8 +63,8 @@ void sheet(benchmark::State& state, const std::string& name) {
   tallies()["sheet/" + name] = tally;
 }
 
-// Move sequences of chess, the last ply counted in bulk; items are sequences. A wrong count ends the
-// run.
+// Move sequences of chess, the last ply counted in bulk; items are sequences. A wrong count ends
+// the run.
 constexpr std::uint64_t chessFive = 4865609, chessSix = 119060324;
 
 void requireCount(benchmark::State& state, std::uint64_t got, std::uint64_t wanted) {
@@ -105,19 +105,19 @@ class Ratios : public benchmark::ConsoleReporter {
 
 int main(int argc, char** argv) {
   using namespace yardstick;
-  const std::vector<std::pair<std::string, void (*)(benchmark::State&, const std::string&)>> games = {
-      {"tic-tac-toe", handWritten<TicTacToe>},
-      {"connect-four", handWritten<ConnectFour>},
-      {"othello", handWritten<Othello>},
-      {"chess", handWritten<Chess>}};
+  const std::vector<std::pair<std::string, void (*)(benchmark::State&, const std::string&)>> games =
+      {{"tic-tac-toe", handWritten<TicTacToe>},
+       {"connect-four", handWritten<ConnectFour>},
+       {"othello", handWritten<Othello>},
+       {"chess", handWritten<Chess>}};
   for (const auto& [name, byHand] : games) {
-    benchmark::RegisterBenchmark(
-        ("hand-written/" + name).c_str(),
-        [name = name, byHand = byHand](benchmark::State& state) { byHand(state, name); })
-        ->MinTime(2);
-    benchmark::RegisterBenchmark(
-        ("sheet/" + name).c_str(), [name = name](benchmark::State& state) { sheet(state, name); })
-        ->MinTime(2);
+    benchmark::RegisterBenchmark(("hand-written/" + name).c_str(), [name = name, byHand = byHand](
+                                                                       benchmark::State& state) {
+      byHand(state, name);
+    })->MinTime(2);
+    benchmark::RegisterBenchmark(("sheet/" + name).c_str(), [name = name](benchmark::State& state) {
+      sheet(state, name);
+    })->MinTime(2);
   }
   benchmark::RegisterBenchmark("hand-written/count of chess", countByHand)->MinTime(2);
   benchmark::RegisterBenchmark("sheet/count of chess", [](benchmark::State& state) {
@@ -145,7 +145,8 @@ int main(int argc, char** argv) {
     double p = a.firstWins / a.games, q = b.firstWins / b.games;
     double sigma = std::sqrt(p * (1 - p) * (1 / a.games + 1 / b.games));
     if (std::abs(p - q) > 6 * sigma) {
-      std::printf("the two programs do not play the same game: first side wins %.4f and %.4f\n", p, q);
+      std::printf("the two programs do not play the same game: first side wins %.4f and %.4f\n", p,
+                  q);
       exitCode = 1;
     }
   }

@@ -1,5 +1,5 @@
-// Chess by hand: a legal generator on bit masks (checks, pins and attacked squares worked out once a
-// position, sliding attacks from tables), counting the last ply without making its moves.
+// Chess by hand: a legal generator on bit masks (checks, pins and attacked squares worked out once
+// a position, sliding attacks from tables), counting the last ply without making its moves.
 #pragma once
 
 #include <vector>
@@ -75,7 +75,8 @@ struct ChessTables {
         (isRook ? rookMask : bishopMask)[s] = mask;
         auto& table = slides[isRook ? 0 : 1][s];
         table.resize(std::size_t{1} << std::popcount(mask));
-        for (std::size_t i = 0; i < table.size(); ++i) table[i] = rays(s, isRook, spread(i, mask), true);
+        for (std::size_t i = 0; i < table.size(); ++i)
+          table[i] = rays(s, isRook, spread(i, mask), true);
       }
     }
   }

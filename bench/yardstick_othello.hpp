@@ -62,7 +62,8 @@ struct Othello {
         passed = true;
       } else {
         passed = false;
-        std::uint64_t at = nth(cells, random.below(static_cast<std::uint32_t>(std::popcount(cells))));
+        std::uint64_t at =
+            nth(cells, random.below(static_cast<std::uint32_t>(std::popcount(cells))));
         std::uint64_t turned = flipped(at, side[turn], side[1 - turn]);
         side[turn] |= turned | at;
         side[1 - turn] &= ~turned;

@@ -38,7 +38,8 @@ inline std::uint64_t nth(std::uint64_t bits, std::uint32_t n) {
 struct ConnectFour {
   static constexpr std::uint64_t bottom = 0x0000040810204081ull;
   static bool four(std::uint64_t b) {
-    std::uint64_t across = b & (b >> 7), up = b & (b >> 1), down = b & (b >> 6), rise = b & (b >> 8);
+    std::uint64_t across = b & (b >> 7), up = b & (b >> 1), down = b & (b >> 6),
+                  rise = b & (b >> 8);
     return ((across & (across >> 14)) | (up & (up >> 2)) | (down & (down >> 12)) |
             (rise & (rise >> 16))) != 0;
   }
@@ -75,7 +76,8 @@ struct TicTacToe {
     std::uint32_t own = 0, other = 0;
     for (int ply = 0; ply < 9; ++ply) {
       std::uint32_t open = ~(own | other) & 0x1ff;
-      own |= static_cast<std::uint32_t>(nth(open, random.below(9 - static_cast<std::uint32_t>(ply))));
+      own |=
+          static_cast<std::uint32_t>(nth(open, random.below(9 - static_cast<std::uint32_t>(ply))));
       if (three(own)) {
         plies += ply + 1;
         return 1 + ply % 2;

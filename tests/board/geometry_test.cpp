@@ -53,11 +53,17 @@ TEST(Geometry, StepsAgreeWithCoordinates) {
       Geometry board =
           Geometry::square({.columns = 5, .rows = 4, .joinLeftRight = left, .joinTopBottom = top});
       struct Way {
-      const char* name;
-      int dx, dy;
-    };
-    for (Way way : {Way{"north", 0, 1}, {"northeast", 1, 1}, {"east", 1, 0}, {"southeast", 1, -1},
-                    {"south", 0, -1}, {"southwest", -1, -1}, {"west", -1, 0}, {"northwest", -1, 1}}) {
+        const char* name;
+        int dx, dy;
+      };
+      for (Way way : {Way{"north", 0, 1},
+                      {"northeast", 1, 1},
+                      {"east", 1, 0},
+                      {"southeast", 1, -1},
+                      {"south", 0, -1},
+                      {"southwest", -1, -1},
+                      {"west", -1, 0},
+                      {"northwest", -1, 1}}) {
         for (Cell cell = 0; cell < board.size(); ++cell) {
           int x = cell % 5 + way.dx, y = cell / 5 + way.dy;
           if (left) x = (x + 5) % 5;

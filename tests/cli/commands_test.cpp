@@ -31,7 +31,8 @@ TEST(Program, VersionAndHelp) {
   Ran help = ninepegs({"--help"});
   EXPECT_EQ(help.exitCode, 0);
   expectParts(help.out, {"show", "moves", "count", "play", "check", "demo", "Exit codes"});
-  for (const char* command : {"show", "moves", "count", "play", "check", "demo", "completion"}) {
+  for (const char* command : {"show", "moves", "count", "play", "check", "explain", "lint", "tidy",
+                              "new", "demo", "completion"}) {
     Ran one = ninepegs({command, "--help"});
     EXPECT_EQ(one.exitCode, 0) << command;
     expectParts(one.out, {"Example", std::string("ninepegs ") + command});
@@ -42,7 +43,8 @@ TEST(Program, VersionAndHelp) {
 TEST(Program, ManPageNamesEveryCommandAndOption) {
   std::ifstream in(std::string(NINEPEGS_SOURCE) + "/packaging/ninepegs.1");
   std::string page((std::istreambuf_iterator<char>(in)), {});
-  for (const char* command : {"show", "moves", "count", "play", "check", "demo", "completion"}) {
+  for (const char* command : {"show", "moves", "count", "play", "check", "explain", "lint", "tidy",
+                              "new", "demo", "completion"}) {
     std::string help = ninepegs({command, "--help"}).out;
     EXPECT_NE(page.find(std::string("ninepegs ") + command), std::string::npos) << command;
     for (std::size_t at = help.find("  --"); at != std::string::npos;
@@ -162,7 +164,7 @@ TEST(Demo, WritesWhatItSays) {
     EXPECT_GT(fs::file_size(folder / path), 0u);
     ++files;
   }
-  EXPECT_EQ(files, 15);
+  EXPECT_EQ(files, 19);
 }
 
 TEST(Interrupt, ReportsWhatWasDone) {

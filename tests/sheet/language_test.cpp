@@ -8,8 +8,8 @@
 namespace ninepegs::sheet {
 namespace {
 
-// A sheet on a board with pegs and saws, around the given lines; it ends when Amber holds a1 no more
-// and nothing else.
+// A sheet on a board with pegs and saws, around the given lines; it ends when Amber holds a1 no
+// more and nothing else.
 std::shared_ptr<const SheetGame> around(const std::string& lines,
                                         const std::string& board = "square 4 x 4") {
   return test::fromText("game trial\nsides Amber and Slate\nboard " + board +
@@ -54,7 +54,8 @@ TEST(Language, HexagonAndRhombusHaveSixDirections) {
   EXPECT_EQ(neighbours(Geometry::rhombus(3, 3), "b2"),
             (std::set<std::string>{"b3", "c2", "c1", "b1", "a2", "a3"}));
   for (const Symmetry& one : hexagon.symmetries("all"))
-    EXPECT_EQ(std::set<Cell>(one.image.begin(), one.image.end()).size(), one.image.size()) << one.name;
+    EXPECT_EQ(std::set<Cell>(one.image.begin(), one.image.end()).size(), one.image.size())
+        << one.name;
   EXPECT_EQ(hexagon.symmetries("all").size(), 4u);  // two reflections, half and sixth turn
   EXPECT_TRUE(hexagon.symmetries("quarter turn").empty());
 }
@@ -107,7 +108,8 @@ TEST(Language, RepeatAnyTimesMayStopAndUpToMayMakeNone) {
 
 TEST(Language, MaximiseKeepsOnlyTheGreatest) {
   const char* grab =
-      "move grab\n  pick there in empty\n  put peg on there\n  take theirs on step orthogonal from there\n"
+      "move grab\n  pick there in empty\n  put peg on there\n  take theirs on step orthogonal from "
+      "there\n"
       "  must maximise count was theirs - count theirs\n";
   EXPECT_EQ(moves(*around(grab), "4/1x2/x1x1/4"), (Texts{"b2"}));
   EXPECT_EQ(moves(*around(grab), "4/4/4/x3"), (Texts{"a2", "b1"}));
@@ -136,19 +138,21 @@ TEST(Language, GroupsWithoutAFreeNeighbourAreTaken) {
       "  take groups g in theirs along orthogonal where no (step orthogonal from g on empty)\n";
   std::shared_ptr<const SheetGame> game = around(place);
   Position start = game->readPosition("4/4/oo2/xx2", "test");
-  EXPECT_EQ(game->positionText(playMoves(*game, start, "c1", "test")), "4/4/oo2/2o1; Slate to move");
-  EXPECT_EQ(game->positionText(playMoves(*game, start, "d4", "test")), "3o/4/oo2/xx2; Slate to move");
+  EXPECT_EQ(game->positionText(playMoves(*game, start, "c1", "test")),
+            "4/4/oo2/2o1; Slate to move");
+  EXPECT_EQ(game->positionText(playMoves(*game, start, "d4", "test")),
+            "3o/4/oo2/xx2; Slate to move");
 }
 
 TEST(Language, ExactLinesDoNotGoOn) {
-  std::shared_ptr<const SheetGame> game =
-      around("define three = lines of exactly 3 in mine along east\nmove mark-them\n"
-             "  pick there in three\n  take there\n",
-             "square 5 x 2");
+  std::shared_ptr<const SheetGame> game = around(
+      "define three = lines of exactly 3 in mine along east\nmove mark-them\n"
+      "  pick there in three\n  take there\n",
+      "square 5 x 2");
   EXPECT_EQ(moves(*game, "ooo2/5"), (Texts{"a2", "b2", "c2"}));
   EXPECT_EQ(moves(*game, "oooo1/2ooo"), (Texts{"c1", "d1", "e1"}));
-  std::shared_ptr<const SheetGame> exact = SheetGame::fromText(
-      "five", readFile(test::shippedSheet("five-in-a-row"), 100'000), "exact");
+  std::shared_ptr<const SheetGame> exact =
+      SheetGame::fromText("five", readFile(test::shippedSheet("five-in-a-row"), 100'000), "exact");
   EXPECT_EQ(exact->result(test::after(*exact, "a1, a3, b1, b3, c1, c3, e1, e3, f1, f3, d1")).kind,
             ResultKind::ongoing);
   EXPECT_EQ(exact->result(test::after(*exact, "a1, a3, b1, b3, c1, c3, e1, e3, d1")).winner, 0);
@@ -166,11 +170,13 @@ TEST(Language, PicksBehindEffectsAndIfAny) {
 
 TEST(Language, ChecksBehindEffectsAndForbiddenMoves) {
   const char* go =
-      "move go\n  pick here in my peg\n  pick there in empty on reach of here\n  shift here to there\n"
+      "move go\n  pick here in my peg\n  pick there in empty on reach of here\n  shift here to "
+      "there\n"
       "  need no (mine on their reach)\n";
   EXPECT_EQ(moves(*around(go), "4/4/o3/2z1"), (Texts{"a2-a3", "a2-b2", "a2-b3"}));
   const char* forbidden =
-      "move go\n  pick here in my peg\n  pick there in empty on reach of here\n  shift here to there\n"
+      "move go\n  pick here in my peg\n  pick there in empty on reach of here\n  shift here to "
+      "there\n"
       "forbid \"attacked\" when any mine on their reach\n";
   EXPECT_EQ(moves(*around(forbidden), "4/4/o3/2z1"), (Texts{"a2-a3", "a2-b2", "a2-b3"}));
 }
@@ -224,7 +230,8 @@ TEST(Language, RememberedCellsLastOneMove) {
 TEST(Language, PassesAndSetOutNumbersCount) {
   std::shared_ptr<const SheetGame> game = test::fromText(
       "game quiet\nsides Amber and Slate\nboard square 2 x 1\npiece peg o x\n"
-      "number komi = 0 for Amber, 2 for Slate\nmove place\n  pick there in empty\n  put peg on there\n"
+      "number komi = 0 for Amber, 2 for Slate\nmove place\n  pick there in empty\n  put peg on "
+      "there\n"
       "turn place or pass\n"
       "ends\n  leader in count mine + my komi wins \"more\" or draw \"level\" when passes = 2\n");
   EXPECT_EQ(game->result(test::after(*game, "pass")).kind, ResultKind::ongoing);
@@ -244,13 +251,16 @@ TEST(Language, SameTextAndSamePositionAreOneMove) {
 
 TEST(Language, RepetitionCountsTheStart) {
   std::shared_ptr<const SheetGame> game = test::fromText(
-      "game turn-about\nsides Amber and Slate\nboard square 3 x 2\npiece peg o x\nstart\n  x . .\n  o . .\n"
+      "game turn-about\nsides Amber and Slate\nboard square 3 x 2\npiece peg o x\nstart\n  x . .\n "
+      " o . .\n"
       "move go\n  pick here in mine\n  pick there in empty on step orthogonal from here\n"
       "  shift here to there\nends\n  draw \"third time\" when times seen >= 3\n");
-  EXPECT_EQ(game->result(test::after(*game, "a1-b1, a2-b2, b1-a1, b2-a2, a1-b1, a2-b2, b1-a1")).kind,
-            ResultKind::ongoing);
   EXPECT_EQ(
-      game->result(test::after(*game, "a1-b1, a2-b2, b1-a1, b2-a2, a1-b1, a2-b2, b1-a1, b2-a2")).name,
+      game->result(test::after(*game, "a1-b1, a2-b2, b1-a1, b2-a2, a1-b1, a2-b2, b1-a1")).kind,
+      ResultKind::ongoing);
+  EXPECT_EQ(
+      game->result(test::after(*game, "a1-b1, a2-b2, b1-a1, b2-a2, a1-b1, a2-b2, b1-a1, b2-a2"))
+          .name,
       "third time");
 }
 

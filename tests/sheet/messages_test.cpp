@@ -97,7 +97,8 @@ INSTANTIATE_TEST_SUITE_P(
         Wrong{"piece barge B", 6, 1, "two letters", "neutral"},
         Wrong{"piece barge B b neutral", 6, 17, "has one letter", ""},
         Wrong{"piece barge B for Ambre", 6, 19, "\"Ambre\" is no side", "Amber"},
-        Wrong{"piece barge B b edges 1 2 3", 6, 17, "3 numbers, but a cell of this board has 8", "north"},
+        Wrong{"piece barge B b edges 1 2 3", 6, 17, "3 numbers, but a cell of this board has 8",
+              "north"},
         Wrong{"forbid when any mine", 6, 8, "in double quotes", ""},
         Wrong{"forbid \"no\" when mine", 6, 18, "a condition should stand here", "any S"},
         Wrong{"each side sees\n  mine as XX", 7, 11, "one character", ""},
@@ -146,15 +147,18 @@ INSTANTIATE_TEST_SUITE_P(
         WrongMove{"  pick here in mine\n  set my tally to 1", 10, 10, "one for both sides"},
         WrongMove{"  pick here in mine\n  set tally of here to 2", 10, 7, "belongs to no cell"},
         WrongMove{"  pick here in mine\n  set spto to 2", 10, 7, "no number, mark or cell"},
-        WrongMove{"  pick here in mine\n  shift here by nroth", 10, 17, "\"nroth\" is no direction"},
+        WrongMove{"  pick here in mine\n  shift here by nroth", 10, 17,
+                  "\"nroth\" is no direction"},
         WrongMove{"  pick here in mine, if ayn", 9, 25, "\"any\" should stand here"},
-        WrongMove{"  choose n from 1 to mine\n  put peg on a1", 9, 22, "a number should stand here"},
+        WrongMove{"  choose n from 1 to mine\n  put peg on a1", 9, 22,
+                  "a number should stand here"},
         WrongMove{"  choose k from peg, pge\n  put k on a1", 9, 22, "\"pge\""},
         WrongMove{"  pick here in mine\n  when any theirs\n    written as here", 11, 5,
                   "not inside a block"},
         WrongMove{"  pick here in mine\n  write here\n  written as here", 8, 6,
                   "`written as` and `write`"},
-        WrongMove{"  pick here in mine\n  must maximise mine", 10, 17, "a number should stand here"},
+        WrongMove{"  pick here in mine\n  must maximise mine", 10, 17,
+                  "a number should stand here"},
         WrongMove{"  pick here in mine\n  tell any mine", 10, 8, "has no text"},
         WrongMove{"  pick here in mine\n  need times seen > 1", 10, 8, "known only in `ends`"},
         WrongMove{"  pick here in mine\n  need stuck", 10, 8, "known only in"},
@@ -167,9 +171,9 @@ INSTANTIATE_TEST_SUITE_P(
                   "\"times\" should follow"}));
 
 TEST(Messages, ARepeatThatCannotEndNamesItsLine) {
-  std::shared_ptr<const SheetGame> game = test::fromText(test::sheetWith(
-      "number tally\nmove go\n  pick here in mine\n  repeat while possible\n"
-      "    set tally to tally + 1\n"));
+  std::shared_ptr<const SheetGame> game = test::fromText(
+      test::sheetWith("number tally\nmove go\n  pick here in mine\n  repeat while possible\n"
+                      "    set tally to tally + 1\n"));
   Position position = game->readPosition("o4/5/5/5", "test");
   try {
     MoveList moves;

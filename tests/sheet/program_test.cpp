@@ -119,10 +119,12 @@ TEST(Program, MemoryHasALimit) {
   std::string text = "game big\nsides Amber and Slate\nboard square 32 x 16\n";
   const std::string letters = "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789";
   for (int i = 0; i < 24; ++i)
-    text += "piece kind-" + std::to_string(i) + " " + letters[2 * i] + " " + letters[2 * i + 1] + "\n";
+    text +=
+        "piece kind-" + std::to_string(i) + " " + letters[2 * i] + " " + letters[2 * i + 1] + "\n";
   for (int i = 0; i < 300; ++i) text += "mark mark-" + std::to_string(i) + "\n";
   text +=
-      "move place\n  pick there in empty\n  put kind-0 on there\nends\n  draw \"x\" when no empty\n";
+      "move place\n  pick there in empty\n  put kind-0 on there\nends\n  draw \"x\" when no "
+      "empty\n";
   std::vector<Diagnostic> found = test::messages(text);
   ASSERT_EQ(found.size(), 1u);
   EXPECT_NE(found[0].message.find("more than 4096 words"), std::string::npos) << toText(found[0]);

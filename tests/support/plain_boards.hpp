@@ -157,7 +157,8 @@ struct HexTiles {
     std::string name = move.substr(0, move.find(' ')), where = move.substr(move.find(' ') + 1);
     int tile = 0;
     while (tiles()[tile].name != name) ++tile;
-    static const std::pair<int, int> ways[6] = {{1, 1}, {2, 0}, {1, -1}, {-1, -1}, {-2, 0}, {-1, 1}};
+    static const std::pair<int, int> ways[6] = {{1, 1},   {2, 0},  {1, -1},
+                                                {-1, -1}, {-2, 0}, {-1, 1}};
     for (auto& [cell, lying] : cells) {
       if (label(cell) != where) continue;
       lying = {tile, mover};
@@ -290,7 +291,8 @@ struct Morris {
       all.push_back(point);
       if (!after.inMill(point, 3 - mover)) loose.push_back(point);
     }
-    for (const std::string& victim : loose.empty() ? all : loose) out.push_back(text + "x" + victim);
+    for (const std::string& victim : loose.empty() ? all : loose)
+      out.push_back(text + "x" + victim);
   }
   bool over() const { return winner != 0; }
   std::vector<std::string> moves() const {

@@ -1,4 +1,5 @@
-// Chess and draughts written a second time, with plain loops over squares and nothing of the library.
+// Chess and draughts written a second time, with plain loops over squares and nothing of the
+// library.
 #pragma once
 
 #include <array>
@@ -27,11 +28,16 @@ struct Chess {
       };
       std::string out = name(row, column) + "-" + name(toRow, toColumn);
       switch (becomes) {
-        case 'q': return out + "=queen";
-        case 'r': return out + "=rook";
-        case 'b': return out + "=bishop";
-        case 'n': return out + "=knight";
-        default: return out;
+        case 'q':
+          return out + "=queen";
+        case 'r':
+          return out + "=rook";
+        case 'b':
+          return out + "=bishop";
+        case 'n':
+          return out + "=knight";
+        default:
+          return out;
       }
     }
   };
@@ -83,7 +89,8 @@ struct Chess {
     rows[s.toRow][s.toColumn] =
         s.becomes == 0 ? piece : static_cast<char>(white ? s.becomes - 32 : s.becomes);
     passedRow = passedColumn = -1;
-    if (pawn && std::abs(s.row - s.toRow) == 2) passedRow = (s.row + s.toRow) / 2, passedColumn = s.column;
+    if (pawn && std::abs(s.row - s.toRow) == 2)
+      passedRow = (s.row + s.toRow) / 2, passedColumn = s.column;
     auto touches = [&](int r, int c) {
       return (s.row == r && s.column == c) || (s.toRow == r && s.toColumn == c);
     };
@@ -197,68 +204,68 @@ struct Draughts::Line {
 
 inline void Draughts::jumps(int r, int c, const std::string& text, const Draughts& now,
                             std::vector<Line>& out) const {
-    char piece = now.grid[r][c];
-    bool further = false;
-    for (int dr : {-1, 1}) {
-      if ((piece == 'b' && dr < 0) || (piece == 'w' && dr > 0)) continue;
-      for (int dc : {-1, 1}) {
-        int x = r + 2 * dr, y = c + 2 * dc;
-        if (!inside(x, y) || now.grid[x][y] != 0 || !now.theirs(r + dr, c + dc)) continue;
-        further = true;
-        Draughts next = now;
-        next.grid[r + dr][c + dc] = 0;
-        next.grid[x][y] = piece;
-        next.grid[r][c] = 0;
-        jumps(x, y, text + "x" + number(x, y), next, out);
-      }
+  char piece = now.grid[r][c];
+  bool further = false;
+  for (int dr : {-1, 1}) {
+    if ((piece == 'b' && dr < 0) || (piece == 'w' && dr > 0)) continue;
+    for (int dc : {-1, 1}) {
+      int x = r + 2 * dr, y = c + 2 * dc;
+      if (!inside(x, y) || now.grid[x][y] != 0 || !now.theirs(r + dr, c + dc)) continue;
+      further = true;
+      Draughts next = now;
+      next.grid[r + dr][c + dc] = 0;
+      next.grid[x][y] = piece;
+      next.grid[r][c] = 0;
+      jumps(x, y, text + "x" + number(x, y), next, out);
     }
-    if (!further && text.find('x') != std::string::npos) out.push_back({text, now});
   }
+  if (!further && text.find('x') != std::string::npos) out.push_back({text, now});
+}
 inline std::vector<Draughts::Line> Draughts::lines() const {
-    std::vector<Line> out;
-    for (int r = 0; r < 8; ++r)
-      for (int c = 0; c < 8; ++c)
-        if (mine(r, c)) jumps(r, c, number(r, c), *this, out);
-    if (out.empty()) {
-      for (int r = 0; r < 8; ++r) {
-        for (int c = 0; c < 8; ++c) {
-          if (!mine(r, c)) continue;
-          for (int dr : {-1, 1}) {
-            if ((grid[r][c] == 'b' && dr < 0) || (grid[r][c] == 'w' && dr > 0)) continue;
-            for (int dc : {-1, 1}) {
-              if (!inside(r + dr, c + dc) || grid[r + dr][c + dc] != 0) continue;
-              Draughts next = *this;
-              std::swap(next.grid[r][c], next.grid[r + dr][c + dc]);
-              out.push_back({number(r, c) + "-" + number(r + dr, c + dc), next});
-            }
+  std::vector<Line> out;
+  for (int r = 0; r < 8; ++r)
+    for (int c = 0; c < 8; ++c)
+      if (mine(r, c)) jumps(r, c, number(r, c), *this, out);
+  if (out.empty()) {
+    for (int r = 0; r < 8; ++r) {
+      for (int c = 0; c < 8; ++c) {
+        if (!mine(r, c)) continue;
+        for (int dr : {-1, 1}) {
+          if ((grid[r][c] == 'b' && dr < 0) || (grid[r][c] == 'w' && dr > 0)) continue;
+          for (int dc : {-1, 1}) {
+            if (!inside(r + dr, c + dc) || grid[r + dr][c + dc] != 0) continue;
+            Draughts next = *this;
+            std::swap(next.grid[r][c], next.grid[r + dr][c + dc]);
+            out.push_back({number(r, c) + "-" + number(r + dr, c + dc), next});
           }
         }
       }
     }
-    for (Line& line : out) {
-      for (int c = 0; c < 8; ++c) {
-        if (line.after.grid[7][c] == 'b') line.after.grid[7][c] = 'B';
-        if (line.after.grid[0][c] == 'w') line.after.grid[0][c] = 'W';
-      }
-      line.after.black = !black;
+  }
+  for (Line& line : out) {
+    for (int c = 0; c < 8; ++c) {
+      if (line.after.grid[7][c] == 'b') line.after.grid[7][c] = 'B';
+      if (line.after.grid[0][c] == 'w') line.after.grid[0][c] = 'W';
     }
-    return out;
+    line.after.black = !black;
   }
+  return out;
+}
 inline std::vector<std::string> Draughts::moves() const {
-    std::vector<std::string> out;
-    for (const Line& line : lines()) out.push_back(line.text);
-    return out;
-  }
+  std::vector<std::string> out;
+  for (const Line& line : lines()) out.push_back(line.text);
+  return out;
+}
 inline bool Draughts::over() const {
   return lines().empty();
 }
 inline void Draughts::play(const std::string& move) {
-    for (const Line& line : lines()) {
-      if (line.text != move) continue;
-      Draughts after = line.after;
-      *this = after;
-      return;
-    }
+  for (const Line& line : lines()) {
+    if (line.text != move) continue;
+    Draughts after = line.after;
+    *this = after;
+    return;
   }
+}
 
 }  // namespace plain

@@ -14,8 +14,8 @@ struct Ran {
 
 struct RunOptions {
   std::string input = {};
-  std::filesystem::path folder = {};          // to run in; empty: this one
-  bool interrupt = false;                     // send SIGINT once the program is ready to take it
+  std::filesystem::path folder = {};  // to run in; empty: this one
+  bool interrupt = false;             // send SIGINT once the program is ready to take it
 };
 
 Ran ninepegs(const std::vector<std::string>& arguments, const RunOptions& options = {});

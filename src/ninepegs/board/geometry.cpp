@@ -124,7 +124,8 @@ void Geometry::makeLabels() {
     labels_[cell] = shape_.numbered
                         ? std::to_string(++number)
                         : columnName(columnNumber(cell)) + std::to_string(rowNumber(cell));
-    if (shape_.levels > 1 && !shape_.numbered) labels_[cell] += "." + std::to_string(levelNumber(cell));
+    if (shape_.levels > 1 && !shape_.numbered)
+      labels_[cell] += "." + std::to_string(levelNumber(cell));
   }
 }
 
@@ -184,8 +185,8 @@ CellSet Geometry::onRims(int fewest) const {
     if (!all_[cell]) continue;
     int row = rowNumber(cell) - 1, column = columnNumber(cell) - 1;
     int last = shape_.columns - 1 - std::abs(row - middle);
-    int rims = (row == 0 || row == shape_.rows - 1 ? 1 : 0) +
-               (column == 0 ? 1 : 0) + (column == last ? 1 : 0);
+    int rims = (row == 0 || row == shape_.rows - 1 ? 1 : 0) + (column == 0 ? 1 : 0) +
+               (column == last ? 1 : 0);
     // The corners at the ends of the widest row lie on two rims, too.
     if (row == middle && (column == 0 || column == last)) ++rims;
     out[cell] = rims >= fewest;

@@ -195,7 +195,8 @@ std::vector<Symmetry> Geometry::symmetries(std::string_view name) const {
   for (std::size_t i = 0; i < picture_.size(); ++i) {
     const PictureRow& row = picture_[i];
     for (std::size_t k = 0; k < row.cells.size(); ++k) {
-      Place place{static_cast<int>(2 * k) + row.indent, static_cast<int>(i) % shape_.rows, row.level};
+      Place place{static_cast<int>(2 * k) + row.indent, static_cast<int>(i) % shape_.rows,
+                  row.level};
       cells[place] = row.cells[k];
       places[row.cells[k]] = place;
       lastX = std::max(lastX, std::get<0>(place));

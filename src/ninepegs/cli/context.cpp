@@ -84,9 +84,9 @@ int sideNamed(const Game& game, const std::string& text, const std::string& opti
   const std::string* sides = game.info().sides;
   for (int side = 0; side < 2; ++side)
     if (sides[side] == text) return side;
-  throw BadInput(Place{option, 0, 0, 1, {}}, fmt::format("\"{}\" is no side", text.substr(0, 80)),
-                 didYouMean(text, {sides[0], sides[1]},
-                            fmt::format("there are: {}, {}", sides[0], sides[1])));
+  throw BadInput(
+      Place{option, 0, 0, 1, {}}, fmt::format("\"{}\" is no side", text.substr(0, 80)),
+      didYouMean(text, {sides[0], sides[1]}, fmt::format("there are: {}, {}", sides[0], sides[1])));
 }
 
 Cell cellNamed(const Game& game, const std::string& text, const std::string& option) {

@@ -6,6 +6,7 @@
 #include "ninepegs/cli/check_files.hpp"
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/draw/board_figure.hpp"
+#include "ninepegs/game/move_text.hpp"
 #include "ninepegs/play/match.hpp"
 #include "ninepegs/records/game_record.hpp"
 #include "ninepegs/report/board_text.hpp"
@@ -36,6 +37,7 @@ class Demo {
   void game();
   void counts();
   void checks();
+  void otherBoards();
 
   std::filesystem::path folder_;
   Context& context_;
@@ -99,10 +101,18 @@ void Demo::game() {
 
 void Demo::counts() {
   heading("4. Counts to compare with published figures");
-  for (const char* name : {"tic-tac-toe", "connect-four"}) {
+  struct Table {
+    const char* name;
+    int depth;
+  };
+  for (auto [name, deepest] : {Table{"tic-tac-toe", 7},
+                               {"connect-four", 7},
+                               {"othello", 8},
+                               {"draughts", 7},
+                               {"chess", 4}}) {
     std::shared_ptr<const Game> game = context_.library.open(name);
     std::string line = fmt::format("{:<14}", name);
-    for (int depth = 1; depth <= 7; ++depth) {
+    for (int depth = 1; depth <= deepest; ++depth) {
       verify::CountOptions options;
       options.depth = depth;
       options.threads = availableThreads();
@@ -112,8 +122,35 @@ void Demo::counts() {
   }
 }
 
+// Hexes, points, secrets: a figure of each.
+void Demo::otherBoards() {
+  heading("6. Other boards in the box");
+  struct Scene {
+    const char* game;
+    const char* moves;
+    int viewer;
+  };
+  for (Scene scene : {Scene{"chess", "e4, e5, Nf3, Nc6, Bb5, a6", -1},
+                      {"hex-tiles", "ash b3, elm c2, birch d3, cedar c4", -1},
+                      {"morris", "a1, b2, d1, b4, g7, f2", -1},
+                      {"battleship", "ferry a1-e1, ferry a10-e10, barge a2-d2, barge a9-d9", 0}}) {
+    std::shared_ptr<const Game> game = context_.library.open(scene.game);
+    Position position = playMoves(*game, game->start(), scene.moves, "demo");
+    draw::FigureMarks marks;
+    marks.caption = report::stateText(*game, position, report::Paint());
+    marks.viewer = scene.viewer;
+    std::filesystem::path path = folder_ / (std::string(scene.game) + ".png");
+    draw::drawBoard(*game, position, marks, path);
+    bool hides = scene.viewer >= 0;
+    std::string what =
+        hides ? fmt::format("as {} sees it", game->info().sides[scene.viewer]) : "after some moves";
+    wrote(path, fmt::format("{} {}", game->info().title, what));
+    print(fmt::format("{}: {}\n", game->info().title, scene.moves));
+  }
+}
+
 void Demo::checks() {
-  for (const std::string& name : context_.library.names()) {
+  for (const std::string name : {"tic-tac-toe", "connect-four", "othello", "hut-pass"}) {
     heading(fmt::format("5. The check: {}", name));
     std::shared_ptr<const Game> game = context_.library.open(name);
     verify::CheckOptions options;
@@ -144,6 +181,7 @@ void Demo::run() {
   game();
   counts();
   checks();
+  otherBoards();
   heading("Files written");
   std::size_t width = 0;
   for (const WrittenFile& file : files_) width = std::max(width, file.path.string().size());

@@ -28,7 +28,8 @@ void run(const Options& options, Context& context) {
     nlohmann::ordered_json out = nlohmann::ordered_json::array();
     for (const sheet::Explanation& part : parts)
       for (const auto& one : part.sentences)
-        out.push_back({{"part", part.heading}, {"line", one.line}, {"depth", one.depth}, {"text", one.text}});
+        out.push_back(
+            {{"part", part.heading}, {"line", one.line}, {"depth", one.depth}, {"text", one.text}});
     print(out.dump(2) + "\n");
     return;
   }
@@ -41,9 +42,8 @@ void run(const Options& options, Context& context) {
     out += "\n" + context.paint.strong(part.heading) + "\n";
     for (const auto& one : part.sentences) {
       std::string place = one.line > 0 ? fmt::format("{:4}", one.line) : "    ";
-      std::string lines =
-          wrapped(one.text, 88 - 2 * static_cast<std::size_t>(one.depth),
-                  std::string(6 + 2 * static_cast<std::size_t>(one.depth), ' '));
+      std::string lines = wrapped(one.text, 88 - 2 * static_cast<std::size_t>(one.depth),
+                                  std::string(6 + 2 * static_cast<std::size_t>(one.depth), ' '));
       out += context.paint.faint(place) + lines.substr(4);
     }
   }
@@ -57,8 +57,9 @@ void addExplain(CLI::App& app, Context& context) {
   CLI::App* command =
       app.add_subcommand("explain", "Say the rules in plain sentences, as they were understood");
   options->game.addGame(*command);
-  command->add_flag("--program", options->program,
-                    "print the compiled program instead: an instruction a line, with its source line");
+  command->add_flag(
+      "--program", options->program,
+      "print the compiled program instead: an instruction a line, with its source line");
   command->add_flag("--json", options->json, "print a JSON array of sentences");
   command->footer(
       "The numbers in front are lines of the sheet.\n"

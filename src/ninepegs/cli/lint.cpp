@@ -46,12 +46,11 @@ void run(const Options& options, Context& context) {
            one.message + "\n";
     if (!one.hint.empty()) out += "  hint: " + one.hint + "\n";
   }
-  out += remarks.empty()
-             ? fmt::format("{}: nothing suspect ({} random playouts, seed {})\n", game->info().title,
-                           lint.playouts, lint.seed)
-             : fmt::format("{} ({} random playouts, seed {})\n",
-                           plural(static_cast<long long>(remarks.size()), "remark"), lint.playouts,
-                           lint.seed);
+  out += remarks.empty() ? fmt::format("{}: nothing suspect ({} random playouts, seed {})\n",
+                                       game->info().title, lint.playouts, lint.seed)
+                         : fmt::format("{} ({} random playouts, seed {})\n",
+                                       plural(static_cast<long long>(remarks.size()), "remark"),
+                                       lint.playouts, lint.seed);
   print(out);
 }
 
@@ -65,8 +64,10 @@ void addLint(CLI::App& app, Context& context) {
   command->add_option("--seed", options->seed, "of the random games")->type_name("N");
   command->add_flag("--json", options->json, "print one JSON object");
   command->footer(
-      "Exit code 1 if there is a remark. Looks for ends behind wider ends, draws before wins, moves\n"
-      "that are never legal, pieces that never come, names that nothing reads, numbers below 0, and\n"
+      "Exit code 1 if there is a remark. Looks for ends behind wider ends, draws before wins, "
+      "moves\n"
+      "that are never legal, pieces that never come, names that nothing reads, numbers below 0, "
+      "and\n"
       "sides that cannot move while no end holds.\n"
       "Examples:\n"
       "  ninepegs lint chess\n"

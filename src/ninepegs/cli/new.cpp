@@ -11,7 +11,8 @@ namespace ninepegs::cli {
 void addNew(CLI::App& app, Context&) {
   auto name = std::make_shared<std::string>();
   CLI::App* command = app.add_subcommand("new", "Write a commented sheet to begin a game with");
-  command->add_option("NAME", *name, "the game's name; the file is NAME.pegs in this folder")->required();
+  command->add_option("NAME", *name, "the game's name; the file is NAME.pegs in this folder")
+      ->required();
   command->footer(
       "The sheet is a small game that works; nothing is written over.\n"
       "Example:\n"
@@ -22,7 +23,8 @@ void addNew(CLI::App& app, Context&) {
     if (std::filesystem::exists(file))
       throw BadInput(Place{file, 0, 0, 1, {}}, "this file is there already", "choose another name");
     writeFile(file, sheet);
-    print(fmt::format("wrote {}\ntry: ninepegs show {}\n     ninepegs check {}\n", file, file, file));
+    print(
+        fmt::format("wrote {}\ntry: ninepegs show {}\n     ninepegs check {}\n", file, file, file));
   });
 }
 

@@ -37,9 +37,10 @@ void run(const Options& options, Context& context) {
   std::array<Seat, 2> seats = {seat(options.first, "--first"), seat(options.second, "--second")};
   for (const Seat& one : seats)
     if (game->hasSecrets() && one.computer && one.text != "random")
-      throw BadInput(Place{}, fmt::format("the opponent \"{}\" would see the other side's secret pieces",
-                                          one.text),
-                     "in this game the computer can play `random`");
+      throw BadInput(
+          Place{},
+          fmt::format("the opponent \"{}\" would see the other side's secret pieces", one.text),
+          "in this game the computer can play `random`");
   std::uint64_t seed =
       options.seed.empty() ? std::random_device{}() : wholeOption(options.seed, "--seed", 0, ~0ull);
   if (!options.record.empty()) {  // refuse a bad path before the game, not after it

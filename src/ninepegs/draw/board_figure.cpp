@@ -23,9 +23,9 @@ constexpr double pngScale = 1.5;  // pixels a unit
 struct Colour {
   double r, g, b;
 };
-constexpr Colour wood{0.90, 0.80, 0.64}, woodDark{0.84, 0.72, 0.54}, woodDarker{0.78, 0.65, 0.47}, edge{0.42, 0.29, 0.17},
-    hole{0.33, 0.23, 0.14}, ink{0.20, 0.15, 0.11}, paper{0.985, 0.975, 0.955},
-    ring{0.80, 0.10, 0.32}, path{0.05, 0.42, 0.38};
+constexpr Colour wood{0.90, 0.80, 0.64}, woodDark{0.84, 0.72, 0.54}, woodDarker{0.78, 0.65, 0.47},
+    edge{0.42, 0.29, 0.17}, hole{0.33, 0.23, 0.14}, ink{0.20, 0.15, 0.11},
+    paper{0.985, 0.975, 0.955}, ring{0.80, 0.10, 0.32}, path{0.05, 0.42, 0.38};
 constexpr Colour pegs[2] = {{0.95, 0.68, 0.13}, {0.27, 0.36, 0.47}};
 
 class Figure {
@@ -132,13 +132,14 @@ void Figure::labels() {
     bool hexagon = board_.shape().kind == Shape::hexagon;
     if (row.level == 1)
       text(hexagon ? board_.label(first) : std::to_string(board_.rowNumber(first)),
-           board_.isHexes() ? x(first) - cellSize * 0.72 : left() - 25, y(first), 19, ink, false, 30);
+           board_.isHexes() ? x(first) - cellSize * 0.72 : left() - 25, y(first), 19, ink, false,
+           30);
     bool lowest = row.cells == board_.picture()[board_.rows() - 1].cells ||
                   (row.level > 1 && board_.drawnY(first) == board_.rows() - 1);
     for (Cell cell : row.cells)
       if (lowest && !hexagon)
-        text(Geometry::columnName(board_.columnNumber(cell)), x(cell), top() + cellSize * size_.y + 24,
-             19, ink, false, cellSize);
+        text(Geometry::columnName(board_.columnNumber(cell)), x(cell),
+             top() + cellSize * size_.y + 24, 19, ink, false, cellSize);
   }
 }
 
@@ -232,10 +233,11 @@ void Figure::edges(Cell cell, Piece piece) {
   const std::vector<std::int64_t>& numbers = game_.info().kinds[piece.kind].edges;
   std::size_t ways = numbers.size();
   for (std::size_t way = 0; way < ways; ++way) {
-    double turn = static_cast<double>(way) * (board_.isHexes() ? 60 : 45) + (board_.isHexes() ? 30 : 0);  // clockwise from north
+    double turn = static_cast<double>(way) * (board_.isHexes() ? 60 : 45) +
+                  (board_.isHexes() ? 30 : 0);  // clockwise from north
     double angle = (turn - 90) * std::numbers::pi / 180;
-    text(std::to_string(numbers[way]), x(cell) + 27 * std::cos(angle), y(cell) + 27 * std::sin(angle),
-         14, ink, false, 20);
+    text(std::to_string(numbers[way]), x(cell) + 27 * std::cos(angle),
+         y(cell) + 27 * std::sin(angle), 14, ink, false, 20);
   }
 }
 

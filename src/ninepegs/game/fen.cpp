@@ -47,11 +47,12 @@ Position readFen(const sheet::Checked& sheet, const Layout& layout, std::string_
   const sheet::NotationDecl& fen = *sheet.tree.notation;
   std::vector<Field> all = fields(text);
   auto refuse = [&](const Field& field, const std::string& message, const std::string& hint = {}) {
-    throw BadInput(Place{source, 1, field.column, static_cast<int>(field.text.size()),
-                         std::string(text)},
-                   message, hint);
+    throw BadInput(
+        Place{source, 1, field.column, static_cast<int>(field.text.size()), std::string(text)},
+        message, hint);
   };
-  const std::string order = "a FEN has: pieces, w or b, castling, target, clock, number of the move";
+  const std::string order =
+      "a FEN has: pieces, w or b, castling, target, clock, number of the move";
   if (all.size() < 4) refuse(all.back(), "this FEN ends too early", order);
   if (all.size() > 6) refuse(all[6], "this FEN has more than six fields", order);
   sheet::Source lines(source, text);
@@ -123,10 +124,9 @@ std::string fenText(const sheet::Checked& sheet, const Layout& layout, const Pos
     target = static_cast<std::int64_t>(
         position.words[layout.cells[sheet.find(fen.target.text)->index][0]]);
   out += " " + (target < 0 ? std::string("-") : sheet.board.label(static_cast<Cell>(target)));
-  std::uint64_t clock =
-      fen.clock.text.empty()
-          ? 0
-          : position.words[layout.numbers[sheet.find(fen.clock.text)->index][0]];
+  std::uint64_t clock = fen.clock.text.empty()
+                            ? 0
+                            : position.words[layout.numbers[sheet.find(fen.clock.text)->index][0]];
   return out + fmt::format(" {} {}", clock, position.words[Layout::plies] / 2 + 1);
 }
 

@@ -86,7 +86,8 @@ class Game {
 
   // What stands where, for pictures. A game has one board, or one for each side.
   virtual int boards() const { return 1; }
-  virtual std::optional<Piece> pieceAt(const Position& position, Cell cell, int board = 0) const = 0;
+  virtual std::optional<Piece> pieceAt(const Position& position, Cell cell,
+                                       int board = 0) const = 0;
   // The cells that were picked in a move, in order.
   virtual std::vector<Cell> cellsOf(const Position& position, const Move& move) const = 0;
   // Is anything hidden from a side? Then what a side knows is its view.

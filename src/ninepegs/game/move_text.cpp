@@ -163,8 +163,9 @@ std::string whyNot(const Game& game, const Position& position, std::string_view 
   if (!cells.empty()) {
     MoveList moves;
     game.listMoves(position, moves);
-    bool fromTo = std::any_of(moves.begin(), moves.end(),
-                              [&](const Move& move) { return game.cellsOf(position, move).size() > 1; });
+    bool fromTo = std::any_of(moves.begin(), moves.end(), [&](const Move& move) {
+      return game.cellsOf(position, move).size() > 1;
+    });
     Cell first = cells.front();
     std::optional<Piece> piece = game.pieceAt(position, first);
     std::string label = board.label(first);

@@ -129,8 +129,7 @@ void Reader::picture(const std::vector<Part>& rows, int layer) {
         span.length = static_cast<int>(digits.size());
         empty = true;
         if (run == 0 || run > cells.size()) {
-          note(span,
-               fmt::format("{} empty cells do not fit in a row of {}", digits, cells.size()));
+          note(span, fmt::format("{} empty cells do not fit in a row of {}", digits, cells.size()));
           return;
         }
       }
@@ -242,8 +241,8 @@ void Reader::numbers(const std::vector<Word>& list, std::size_t at,
                      std::vector<std::int64_t>& out) {
   for (; at < list.size(); ++at) {
     bool negative = list[at].text[0] == '-';
-    std::optional<unsigned long long> value = wholeNumber(
-        std::string_view(list[at].text).substr(negative ? 1 : 0), 1'000'000'000'000ull);
+    std::optional<unsigned long long> value =
+        wholeNumber(std::string_view(list[at].text).substr(negative ? 1 : 0), 1'000'000'000'000ull);
     if (!value) {
       note(list[at].span, fmt::format("a number should stand here, not \"{}\"", list[at].text));
       out.clear();
@@ -270,10 +269,9 @@ void Reader::line(const Part& part) {
   }
   const sheet::Symbol* symbol = sheet_.find(list[0].text);
   using sheet::SymbolKind;
-  bool known =
-      symbol != nullptr && (symbol->kind == SymbolKind::kind || symbol->kind == SymbolKind::mark ||
-                            symbol->kind == SymbolKind::number ||
-                            symbol->kind == SymbolKind::remembered);
+  bool known = symbol != nullptr &&
+               (symbol->kind == SymbolKind::kind || symbol->kind == SymbolKind::mark ||
+                symbol->kind == SymbolKind::number || symbol->kind == SymbolKind::remembered);
   if (!known) {
     note(list[0].span, fmt::format("a position has no line that begins with \"{}\"", list[0].text),
          didYouMean(list[0].text, names(),
@@ -349,8 +347,8 @@ void Reader::state(const sheet::Symbol& symbol, const std::vector<Word>& list) {
       else if (cell)
         position_.words[layout_.cells[index][side]] = static_cast<std::uint64_t>(*where);
       else
-        position_.words[layout_.marks[index][side] + *where / 64] |=
-            std::uint64_t{1} << (*where % 64);
+        position_.words[layout_.marks[index][side] + *where / 64] |= std::uint64_t{1}
+                                                                     << (*where % 64);
     }
   }
 }

@@ -127,7 +127,8 @@ std::string positionLine(const Checked& sheet, const Layout& layout, const Posit
       bool any = false;
       for (Cell cell = 0; cell < board.size(); ++cell) {
         if (!board.has(cell)) continue;
-        std::int64_t value = static_cast<std::int64_t>(position.words[layout.cellNumbers[i] + cell]);
+        std::int64_t value =
+            static_cast<std::int64_t>(position.words[layout.cellNumbers[i] + cell]);
         any = any || value != 0;
         values += (values.empty() ? "" : " ") + std::to_string(value);
       }

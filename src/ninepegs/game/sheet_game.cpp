@@ -250,7 +250,8 @@ void SheetGame::requireSound(const Position& position, const std::string& text,
             Place{source, 1, 0, 1, text},
             fmt::format("this is no position of {}: for {}, `{}` does not hold", info_.title,
                         info_.sides[side], trimmed(program_.invariants[i].text)),
-            fmt::format("line {} of the sheet says what must always hold", program_.invariants[i].line));
+            fmt::format("line {} of the sheet says what must always hold",
+                        program_.invariants[i].line));
 }
 
 std::optional<Piece> SheetGame::pieceAt(const Position& position, Cell cell, int board) const {
@@ -341,10 +342,10 @@ PlayoutEnd SheetGame::playOut(Position& position, Stream& stream, int plyLimit) 
       int given = bundle->count - 1;
       for (int i = 0; i < given; ++i) machine.setChoice(i, bundle->choices[i]);
       if (given >= 0)
-        machine.setChoice(given, bundle->lastOne >= 0
-                                     ? static_cast<std::uint64_t>(bundle->lastOne)
-                                     : static_cast<std::uint64_t>(
-                                           bundle->last.select(static_cast<int>(rank))));
+        machine.setChoice(
+            given, bundle->lastOne >= 0
+                       ? static_cast<std::uint64_t>(bundle->lastOne)
+                       : static_cast<std::uint64_t>(bundle->last.select(static_cast<int>(rank))));
       machine.applyChosen(bundle->group);
       ++end.plies;
     }

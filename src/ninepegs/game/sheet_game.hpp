@@ -80,8 +80,8 @@ class SheetGame final : public Game {
   GameInfo info_;
   sheet::Checked sheet_;
   sheet::Program program_, counting_;
-  bool mayRepeat_ = false;          // two moves of a position may come to the same
-  std::vector<bool> hashed_;        // words by which positions differ
+  bool mayRepeat_ = false;    // two moves of a position may come to the same
+  std::vector<bool> hashed_;  // words by which positions differ
   Position start_;
   std::vector<Example> examples_;
 };

@@ -65,8 +65,8 @@ struct View {
     int board = 0;  // whose
     CellSet cells;
   };
-  std::vector<Mark> marks;                 // what it was shown besides
-  std::vector<std::string> words;          // and told in words
+  std::vector<Mark> marks;         // what it was shown besides
+  std::vector<std::string> words;  // and told in words
 };
 
 struct Piece {
@@ -113,8 +113,8 @@ struct ExampleStep {
   int firstDepth = 0;                       // sequences
   std::vector<unsigned long long> numbers;  // moveCount: one; sequences: one a depth
   int condition = -1;
-  std::string text;                         // of a condition, as written
-  Position position;                        // leaves: what stands where
+  std::string text;   // of a condition, as written
+  Position position;  // leaves: what stands where
 };
 struct Example {
   std::string name, variant;

@@ -14,11 +14,12 @@ namespace ninepegs {
                  ? program.statementLines[statement]
                  : 0;
   if (choices)
-    throw BadInput(Place{program.source, line, 0, 1, {}},
-                   fmt::format("a move makes more than {} choices here, the limit; every round of a "
-                               "`repeat` is one",
-                               limits::choices),
-                   "does every round bring the end of the `repeat` nearer?");
+    throw BadInput(
+        Place{program.source, line, 0, 1, {}},
+        fmt::format("a move makes more than {} choices here, the limit; every round of a "
+                    "`repeat` is one",
+                    limits::choices),
+        "does every round bring the end of the `repeat` nearer?");
   throw BadInput(
       Place{program.source, line, 0, 1, {}},
       fmt::format("this looks at more than {} cells one by one in one position, the limit",
@@ -34,7 +35,8 @@ decltype(auto) onMachine(const sheet::Program& program, Body& body) {
     const sheet::Program& program;
     const sheet::Machine<W>& machine;
     ~Check() noexcept(false) {
-      if (machine.exhaustedAt() >= 0) refuseLongLoop(program, machine.exhaustedAt(), machine.tooManyChoices());
+      if (machine.exhaustedAt() >= 0)
+        refuseLongLoop(program, machine.exhaustedAt(), machine.tooManyChoices());
     }
   } check{program, machine};
   return body(machine);

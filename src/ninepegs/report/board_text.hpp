@@ -19,8 +19,8 @@ struct Marks {
   CellSet shown;    // that show the result
   CellSet targets;  // where the piece on `origin` may go
   Cell origin = -1;
-  int board = 0;                  // of boards of one each: whose
-  std::vector<View::Mark> seen;   // letters that a view shows
+  int board = 0;                 // of boards of one each: whose
+  std::vector<View::Mark> seen;  // letters that a view shows
 };
 
 // Lines end in a newline.

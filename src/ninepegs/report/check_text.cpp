@@ -166,8 +166,9 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
   if (evidence.symmetryTests > 0)
     out += fmt::format("  symmetry held in     {} positions\n", grouped(evidence.symmetryTests));
   if (report.viewPairs > 0)
-    out += fmt::format("  nothing leaked in    {} pairs of positions that look the same to a side\n",
-                       grouped(report.viewPairs));
+    out +=
+        fmt::format("  nothing leaked in    {} pairs of positions that look the same to a side\n",
+                    grouped(report.viewPairs));
   statements(out, game, evidence, paint);
   findings(out, game, report, paint);
   out +=

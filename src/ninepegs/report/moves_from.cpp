@@ -32,7 +32,8 @@ std::vector<std::string> textsFrom(const Game& game, const Position& position, C
 
 CellSet targetsFrom(const Game& game, const Position& position, Cell from) {
   CellSet targets;
-  for (const Move& move : movesFrom(game, position, from)) targets.set(game.cellsOf(position, move).back());
+  for (const Move& move : movesFrom(game, position, from))
+    targets.set(game.cellsOf(position, move).back());
   return targets;
 }
 

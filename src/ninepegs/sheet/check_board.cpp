@@ -40,7 +40,8 @@ void Checker::board() {
       out_.board = Geometry::points(lines);
       if (out_.board.size() > limits::cells) {
         note(decl.span, fmt::format("the grid on which these points stand has more than {} places, "
-                                    "the limit", limits::cells));
+                                    "the limit",
+                                    limits::cells));
         out_.board = Geometry();
         return;
       }
@@ -81,13 +82,15 @@ void Checker::facing() {
   bool square = out_.tree.board.shape == Shape::square;
   for (const auto& [way, name] : out_.tree.facing) {
     std::optional<int> direction = out_.board.direction(way.text);
-    bool fits = direction && out_.board.turned(*direction, 0) >= 0 && (!square || *direction % 2 == 0);
+    bool fits =
+        direction && out_.board.turned(*direction, 0) >= 0 && (!square || *direction % 2 == 0);
     sideName(name);
     if (!fits)
       note(way.span, fmt::format("\"{}\" is no direction to face", way.text),
-           square                ? "there are: north, east, south, west"
-           : out_.board.isHexes() ? "there are: northeast, east, southeast, southwest, west, northwest"
-                                  : "on a board of points there is none");
+           square ? "there are: north, east, south, west"
+           : out_.board.isHexes()
+               ? "there are: northeast, east, southeast, southwest, west, northwest"
+               : "on a board of points there is none");
     else if (int side = out_.side(name.text); side >= 0)
       out_.facing[side] = *direction;
   }
@@ -128,8 +131,9 @@ void Checker::pieces() {
            points ? "pieces on points have no edges"
                   : fmt::format("there are {} numbers, but a cell of this board has {} sides",
                                 piece.edges.size(), ways),
-           points ? "" : "they stand in the board's order of directions, clockwise from " +
-                             out_.board.directions().front().name);
+           points ? ""
+                  : "they stand in the board's order of directions, clockwise from " +
+                        out_.board.directions().front().name);
     out_.hasEdges = out_.hasEdges || !piece.edges.empty();
     if (piece.reach) {
       Types types(out_, source_, found_, Context::reach);
@@ -143,7 +147,8 @@ void Checker::tracks() {
     std::array<std::vector<Cell>, 2> next;
     bool bySide = track.cells.front().first.has_value();
     for (const auto& [side, cells] : track.cells) {
-      if (side.has_value() != bySide) note(track.name.span, "a track is one for all or one for each side");
+      if (side.has_value() != bySide)
+        note(track.name.span, "a track is one for all or one for each side");
       if (side) sideName(*side);
       int index = side ? std::max(0, out_.side(side->text)) : 0;
       std::vector<Cell> order;
@@ -161,7 +166,8 @@ void Checker::tracks() {
     }
     if (!bySide) next[1] = next[0];
     if (next[0].empty() || next[1].empty())
-      note(track.name.span, fmt::format("the track \"{}\" is not given for both sides", track.name.text));
+      note(track.name.span,
+           fmt::format("the track \"{}\" is not given for both sides", track.name.text));
     out_.tracks.push_back(std::move(next));
     out_.trackBySide.push_back(bySide);
   }

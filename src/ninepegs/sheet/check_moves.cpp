@@ -45,9 +45,9 @@ void Checker::set(Statement& one, Types& types) {
   if (symbol != nullptr && symbol->kind == SymbolKind::number) {
     const StateDecl& number = out_.tree.numbers[symbol->index];
     if (number.onCells != one.ifAny)
-      note(one.name.span, number.onCells ? fmt::format("of which cell? say: set {} of there to ...",
-                                                       one.name.text)
-                                         : "this number belongs to no cell");
+      note(one.name.span,
+           number.onCells ? fmt::format("of which cell? say: set {} of there to ...", one.name.text)
+                          : "this number belongs to no cell");
     else if (number.onCells)
       types.want(one.args[1], Type::cell);
     else
@@ -239,8 +239,9 @@ void Checker::moves() {
            "`written as` gives the whole text, `write` adds to it: use one of them");
     if (state.secret && !state.seenAs)
       note(move.name.span,
-           fmt::format("the move \"{}\" puts a secret piece, but does not say what the other side sees",
-                       move.name.text),
+           fmt::format(
+               "the move \"{}\" puts a secret piece, but does not say what the other side sees",
+               move.name.text),
            "add a line such as: seen as \"" + move.name.text + "\"");
     namesOf[move.name.text] = std::move(state.names);
   }

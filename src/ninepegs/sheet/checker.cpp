@@ -196,7 +196,8 @@ void Checker::state() {
       note(number.name.span,
            fmt::format("the number \"{}\" is not given for both sides", number.name.text));
     if (!bySide && number.start.size() > 1)
-      note(number.name.span, "one value, or one for each side", "such as: number komi = 0 for Amber, 5 for Slate");
+      note(number.name.span, "one value, or one for each side",
+           "such as: number komi = 0 for Amber, 5 for Slate");
   }
 }
 

@@ -53,16 +53,16 @@ struct Checked {
   std::vector<std::array<CellSet, 2>> zones;  // by side
   std::vector<bool> zoneBySide;
   std::vector<StatementInfo> statements;
-  std::array<int, 2> facing = {0, 4};  // direction that is `forward`, by side
+  std::array<int, 2> facing = {0, 4};                    // direction that is `forward`, by side
   std::vector<std::array<std::vector<Cell>, 2>> tracks;  // in order, by side
   std::vector<bool> trackBySide;
   std::vector<std::int64_t> weights;  // of the picture of worth, one a cell number
   bool hasEdges = false, hasHands = false, hasSecrets = false;
   bool readsPlies = false, readsBefore = false, readsPasses = false;
-  bool readsTimes = false;       // `times seen`
-  bool timesDecide = false;      // ... in an end that is not only claimed
-  std::set<std::string> used;    // names that something reads
-  int definitionUses = 0;  // so far, each counted with all it uses
+  bool readsTimes = false;     // `times seen`
+  bool timesDecide = false;    // ... in an end that is not only claimed
+  std::set<std::string> used;  // names that something reads
+  int definitionUses = 0;      // so far, each counted with all it uses
 
   const Symbol* find(const std::string& name) const;
   bool layered() const { return tree.board.oneEach; }

@@ -59,8 +59,8 @@ void Compiler::guards(const MoveShape& shape, int done) {
       conjuncts(one->args[0], parts);
       for (const Expr* part : parts) {
         const Symbol* symbol = part->kind == ExprKind::name ? sheet_.find(part->word) : nullptr;
-        bool kept = symbol != nullptr && (symbol->kind == SymbolKind::mark ||
-                                          symbol->kind == SymbolKind::remembered);
+        bool kept = symbol != nullptr &&
+                    (symbol->kind == SymbolKind::mark || symbol->kind == SymbolKind::remembered);
         if (kept) emit_.jump(Op::jumpNone, done, 0, express_.set(*part));
       }
     }
@@ -130,8 +130,8 @@ void Compiler::foreseen(int side) {
   emit_.place(done);
 }
 
-// `pick X in S`, with `need any R` where R is a run bracketed from X: the cells for which such a run
-// is there come from the other end, all at once, and the need is settled.
+// `pick X in S`, with `need any R` where R is a run bracketed from X: the cells for which such a
+// run is there come from the other end, all at once, and the need is settled.
 bool Compiler::bracketedPick(const std::vector<const Statement*>& head, std::size_t pick,
                              std::set<std::size_t>& settled, const Expr*& run) const {
   const std::string& name = head[pick]->name.text;
@@ -189,11 +189,10 @@ void Compiler::offer(int index, int choices, Slot cells, int fail) {
   }
   int slow = emit_.label();
   const Value* from = express_.find(shape.from);
-  bool mayBeGuarded = from->kinds.empty() ||
-                      std::any_of(from->kinds.begin(), from->kinds.end(), [&](int kind) {
-                        return std::find(guardedKinds_.begin(), guardedKinds_.end(), kind) !=
-                               guardedKinds_.end();
-                      });
+  bool mayBeGuarded =
+      from->kinds.empty() || std::any_of(from->kinds.begin(), from->kinds.end(), [&](int kind) {
+        return std::find(guardedKinds_.begin(), guardedKinds_.end(), kind) != guardedKinds_.end();
+      });
   if (mayBeGuarded && !shape.choiceOn) {
     int others = emit_.label();
     offerGuarded(index, choices, cells, fail, others);

@@ -59,8 +59,8 @@ void Compiler::group(int index) {
   group.name = move.name.text;
   for (const Statement* one : shapeOf(index).head) {
     if (!isPick(*one)) continue;
-    bool lines = one->kind == Kind::pick && one->args[0].kind == ExprKind::lines &&
-                 one->args[0].plural;
+    bool lines =
+        one->kind == Kind::pick && one->args[0].kind == ExprKind::lines && one->args[0].plural;
     group.choiceIsCell.push_back(one->kind == Kind::pick && !lines);
     ++group.choices;
   }
@@ -93,8 +93,8 @@ void Compiler::bindHead(const MoveShape& shape) {
   for (const Statement* one : shape.head) {
     if (!isPick(*one)) continue;
     Slot at = static_cast<Slot>(program_.choicesAt + choice++);
-    bool lines = one->kind == Kind::pick && one->args[0].kind == ExprKind::lines &&
-                 one->args[0].plural;
+    bool lines =
+        one->kind == Kind::pick && one->args[0].kind == ExprKind::lines && one->args[0].plural;
     if (lines) {
       auto [family, length] = express_.lineFamilyOf(one->args[0]);
       Slot line = emit_.newSet();
@@ -104,9 +104,9 @@ void Compiler::bindHead(const MoveShape& shape) {
       express_.bind(one->name.text, value);
       continue;
     }
-    Type type = one->kind == Kind::pick                ? Type::cell
+    Type type = one->kind == Kind::pick            ? Type::cell
                 : one->choose == ChooseKind::range ? Type::number
-                                                       : Type::kind;
+                                                   : Type::kind;
     Value value{type, at};
     if (shape.assigned.count(one->name.text) > 0) value = copied(value);
     express_.bind(one->name.text, value);
@@ -183,7 +183,8 @@ void Compiler::repeat(const Statement& one) {
 void Compiler::assign(const Statement& one) {
   const Layout& layout = program_.layout;
   const Expr& value = one.args[0];
-  if (const Value* local = one.names.empty() && !one.ifAny ? express_.find(one.name.text) : nullptr) {
+  if (const Value* local =
+          one.names.empty() && !one.ifAny ? express_.find(one.name.text) : nullptr) {
     bool set = local->type == Type::set || local->type == Type::kinds;
     Slot slot = local->slot;
     if (set)
@@ -343,8 +344,9 @@ void Compiler::recipe(int index, int side, Recipe mode) {
   shape_ = &shape;
   group_ = index;
   inAfter_ = false;
-  (mode == Recipe::apply ? group.apply : mode == Recipe::trial ? group.trial : group.text)[side] =
-      emit_.here();
+  (mode == Recipe::apply   ? group.apply
+   : mode == Recipe::trial ? group.trial
+                           : group.text)[side] = emit_.here();
   express_.begin(side, mode == Recipe::trial ? Scratch::trial : Scratch::other);
   bindHead(shape);
   std::vector<const Statement*> all, late;
@@ -367,7 +369,8 @@ void Compiler::recipe(int index, int side, Recipe mode) {
     Slot slot = lines ? emit_.newSet() : emit_.newNumber();
     lateSlots_[one->name.text] = slot;
     if (mode == Recipe::text)
-      emit_.add(lines ? Op::clear : Op::copyNumber, slot, lines ? Slot{0} : emit_.constantNumber(-1));
+      emit_.add(lines ? Op::clear : Op::copyNumber, slot,
+                lines ? Slot{0} : emit_.constantNumber(-1));
   }
   bool keepsState = mode != Recipe::trial || !pruned_;
   pending_.clear();

@@ -162,7 +162,8 @@ void Compiler::shapes() {
   // Trials leave out what no check reads, if none reads what it would change.
   pruned_ = true;
   bool state = false;
-  for (const ForbidDecl& forbid : sheet_.tree.forbids) state = state || readsState(forbid.condition);
+  for (const ForbidDecl& forbid : sheet_.tree.forbids)
+    state = state || readsState(forbid.condition);
   for (const MoveShape& shape : shapes_) {
     if (shape.maximise != nullptr) state = state || readsState(shape.maximise->args[0]);
     for (const Statement* one : shape.all) {
@@ -244,9 +245,8 @@ bool Compiler::mayRepeat(const MoveShape& shape) const {
   return std::none_of(all.begin(), all.end(), [&](const Statement& one) {
     bool changes = one.kind == Kind::put || one.kind == Kind::shift || one.kind == Kind::take ||
                    one.kind == Kind::flip || one.kind == Kind::change;
-    return changes && std::any_of(one.args.begin(), one.args.end(), [&](const Expr& arg) {
-             return isName(arg, *picks.begin());
-           });
+    return changes && std::any_of(one.args.begin(), one.args.end(),
+                                  [&](const Expr& arg) { return isName(arg, *picks.begin()); });
   });
 }
 
@@ -280,9 +280,8 @@ bool Compiler::readsState(const std::vector<Statement>& list) const {
 }
 
 bool Compiler::touchesBoard(const std::vector<Statement>& list) const {
-  return std::any_of(list.begin(), list.end(), [&](const Statement& one) {
-    return one.kind != Kind::let && !dropped(one);
-  });
+  return std::any_of(list.begin(), list.end(),
+                     [&](const Statement& one) { return one.kind != Kind::let && !dropped(one); });
 }
 
 // What changes nothing on the board and decides on no move.

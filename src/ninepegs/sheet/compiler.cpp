@@ -17,7 +17,8 @@ Program Compiler::run() {
   int moves = static_cast<int>(sheet_.tree.moves.size());
   for (int index = 0; index < moves; ++index) group(index);
   shapes();
-  for (const ForbidDecl& forbid : sheet_.tree.forbids) program_.forbidStatements.push_back(forbid.id);
+  for (const ForbidDecl& forbid : sheet_.tree.forbids)
+    program_.forbidStatements.push_back(forbid.id);
   for (int side = 0; side < 2; ++side) endsLabel_[side] = emit_.label();
   for (int side = 0; side < 2; ++side) {
     generator(side, true);
@@ -25,8 +26,7 @@ Program Compiler::run() {
     for (int index = 0; index < moves; ++index) {
       recipe(index, side, Recipe::apply);
       recipe(index, side, Recipe::text);
-      if (program_.groups[index].moveClass >= MoveClass::tested)
-        recipe(index, side, Recipe::trial);
+      if (program_.groups[index].moveClass >= MoveClass::tested) recipe(index, side, Recipe::trial);
     }
     program_.passApply[side] = emit_.here();
     Slot passes = program_.layout.passes;

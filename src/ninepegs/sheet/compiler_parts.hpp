@@ -20,10 +20,10 @@ enum class Recipe { apply, trial, text };
 
 // What is known of a move before code is made for it.
 struct MoveShape {
-  std::vector<const Statement*> head;   // up to the first effect, block or optional pick
-  std::vector<const Statement*> all;    // the move's own lines and those of its `after` blocks
+  std::vector<const Statement*> head;  // up to the first effect, block or optional pick
+  std::vector<const Statement*> all;   // the move's own lines and those of its `after` blocks
   std::vector<const AfterDecl*> afters;
-  std::set<std::string> assigned;       // names that `set` changes
+  std::set<std::string> assigned;  // names that `set` changes
   const Statement* maximise = nullptr;
   bool latePicks = false, lateNeeds = false;
   // The last pick moves what stands on `from`, for which a forbidden attack can be foreseen.
@@ -122,8 +122,8 @@ class Compiler {
   const MoveShape* shape_ = nullptr;
   int group_ = 0;
   bool inAfter_ = false;
-  std::set<std::string> lets_;            // that are worked out
-  std::map<std::string, Slot> lateSlots_;  // of picks behind the head
+  std::set<std::string> lets_;                   // that are worked out
+  std::map<std::string, Slot> lateSlots_;        // of picks behind the head
   std::map<std::pair<int, int>, Slot> pending_;  // one-move cells: what they will be
 };
 

@@ -145,7 +145,8 @@ void Emitter::shiftedLines(LineSet& lines, const std::vector<int>& axes) {
     // Shift downwards in memory, whichever way the axis is named.
     int direction = program_.directions[axis][0].amount > 0 ? axis : board.opposite(axis);
     CellSet starts;
-    for (const std::vector<Cell>& line : board.lines(lines.length, {direction})) starts.set(line[0]);
+    for (const std::vector<Cell>& line : board.lines(lines.length, {direction}))
+      starts.set(line[0]);
     if (starts.none()) continue;
     LineAxis& one = lines.axes[lines.axisCount++];
     one.starts = tableSet(starts);
@@ -172,8 +173,8 @@ int Emitter::lineSet(int length, const std::vector<int>& axes, bool exact) {
       for (Cell cell : line) lines.through[cell].push_back(lines.count);
       if (std::optional<Cell> cell = board.step(line.back(), axis)) end.set(*cell);
       if (std::optional<Cell> cell = board.step(line.front(), board.opposite(axis))) end.set(*cell);
-      lines.tips.push_back({static_cast<std::int16_t>(line.front()),
-                            static_cast<std::int16_t>(line.back())});
+      lines.tips.push_back(
+          {static_cast<std::int16_t>(line.front()), static_cast<std::int16_t>(line.back())});
       masks.push_back(mask);
       ends.push_back(end & ~mask);
       ++lines.count;

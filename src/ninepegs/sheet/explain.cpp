@@ -57,7 +57,8 @@ class Explainer {
         shape = fmt::format("a hexagon of hexes, {} on a side", board.columns);
         break;
       case Shape::rhombus:
-        shape = fmt::format("a rhombus of hexes, {} columns and {} rows", board.columns, board.rows);
+        shape =
+            fmt::format("a rhombus of hexes, {} columns and {} rows", board.columns, board.rows);
         break;
       case Shape::points:
         shape = fmt::format("points joined by {}",
@@ -81,7 +82,8 @@ class Explainer {
       else
         text += fmt::format(" is written {} for {} and {} for {}", piece.letters[0],
                             tree_.sides[0].text, piece.letters[1], tree_.sides[1].text);
-      for (const auto& [name, value] : piece.values) text += fmt::format("; {} {}", name.text, value);
+      for (const auto& [name, value] : piece.values)
+        text += fmt::format("; {} {}", name.text, value);
       if (piece.secret) text += "; only its owner sees it";
       if (piece.reach) text += fmt::format("; it attacks {}", words(*piece.reach));
       say(0, piece.name.span, text + ".");
@@ -92,7 +94,8 @@ class Explainer {
     begin("What is remembered");
     auto whose = [](bool each) { return each ? ", one for each side" : ""; };
     for (const StateDecl& mark : tree_.marks)
-      say(0, mark.name.span, fmt::format("A set of cells, {}{}.", mark.name.text, whose(mark.each)));
+      say(0, mark.name.span,
+          fmt::format("A set of cells, {}{}.", mark.name.text, whose(mark.each)));
     for (const StateDecl& number : tree_.numbers)
       say(0, number.name.span,
           fmt::format("A number, {}{}.", number.name.text,
@@ -124,9 +127,9 @@ class Explainer {
 
   std::string statement(const Statement& one) const {
     auto arg = [&](std::size_t i) { return words(one.args[i]); };
-    std::string owner = one.names.empty()               ? ""
+    std::string owner = one.names.empty()              ? ""
                         : one.names[0].text == "their" ? "the other side's "
-                                                        : "the side's own ";
+                                                       : "the side's own ";
     switch (one.kind) {
       case Kind::pick:
         return fmt::format("Pick `{}` from {}{}.", one.name.text, arg(0),
@@ -135,7 +138,8 @@ class Explainer {
         if (one.choose == ChooseKind::hand)
           return fmt::format("Choose `{}` from the side's hand.", one.name.text);
         if (one.choose == ChooseKind::range)
-          return fmt::format("Choose the number `{}` from {} to {}.", one.name.text, arg(0), arg(1));
+          return fmt::format("Choose the number `{}` from {} to {}.", one.name.text, arg(0),
+                             arg(1));
         std::vector<std::string> kinds;
         for (const Name& kind : one.names) kinds.push_back(kind.text);
         return fmt::format("Choose `{}`: {}.", one.name.text, joined(kinds, ", "));
@@ -180,7 +184,8 @@ class Explainer {
         }
         return "";
       case Kind::maximise:
-        return fmt::format("Of these moves only those are legal with the greatest value of {}.", arg(0));
+        return fmt::format("Of these moves only those are legal with the greatest value of {}.",
+                           arg(0));
       case Kind::tell:
         return fmt::format("Both sides are told: {}.", text(one));
       case Kind::writtenAs:
@@ -196,7 +201,8 @@ class Explainer {
   void turn() {
     begin("Turns");
     if (!tree_.turn) {
-      out_.back().sentences.push_back({0, 0, "In a turn, any of the moves may be made; nobody may pass."});
+      out_.back().sentences.push_back(
+          {0, 0, "In a turn, any of the moves may be made; nobody may pass."});
       return;
     }
     std::vector<std::string> tiers;
@@ -253,7 +259,9 @@ class Explainer {
     }
     if (!tree_.always.empty()) begin("What must always hold, for either side");
     for (const AlwaysDecl& always : tree_.always) {
-      std::string change = always.change > 0 ? " never shrinks" : always.change < 0 ? " never grows" : "";
+      std::string change = always.change > 0   ? " never shrinks"
+                           : always.change < 0 ? " never grows"
+                                               : "";
       std::string text = words(always.expr) + change + ".";
       text[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(text[0])));
       say(0, always.span, text);

@@ -1,5 +1,5 @@
-// The rules of a sheet in plain sentences, made from what the tool understood, so that an author can
-// compare what was meant with what was written.
+// The rules of a sheet in plain sentences, made from what the tool understood, so that an author
+// can compare what was meant with what was written.
 #pragma once
 
 #include <string>

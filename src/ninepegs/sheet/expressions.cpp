@@ -177,8 +177,7 @@ std::pair<int, Slot> Expressions::lineFamilyOf(const Expr& expr) {
         lengths.push_back(n);
     }
   }
-  int family = emit_.lineFamily(
-      lengths, sheet_.board.axes(sheet_.board.directionGroup(expr.word)));
+  int family = emit_.lineFamily(lengths, sheet_.board.axes(sheet_.board.directionGroup(expr.word)));
   return {family, number(length)};
 }
 

@@ -13,10 +13,10 @@ namespace ninepegs::sheet {
 struct Value {
   Type type = Type::unknown;
   Slot slot = 0;
-  int constantKind = -1;            // of a kind that is known now
-  int owner = -1;                   // of a cell: whose piece stands there, where that is known,
-  std::vector<int> kinds = {};      // and which kinds it may be; none: not known
-  int lines = -1;                   // of a picked line: the number of its choice, else -1
+  int constantKind = -1;        // of a kind that is known now
+  int owner = -1;               // of a cell: whose piece stands there, where that is known,
+  std::vector<int> kinds = {};  // and which kinds it may be; none: not known
+  int lines = -1;               // of a picked line: the number of its choice, else -1
 };
 
 class Expressions {
@@ -73,7 +73,9 @@ class Expressions {
   Slot binary(Op op, Slot b, Slot c);
   Slot nameSet(const Expr& expr);
   Slot kindNamed(const Value& kind, int owner);
-  Slot place(Slot slot) const { return before_ ? static_cast<Slot>(slot + program_.beforeAt) : slot; }
+  Slot place(Slot slot) const {
+    return before_ ? static_cast<Slot>(slot + program_.beforeAt) : slot;
+  }
   Slot ownSet(const Expr& name, int owner);
   Slot reachOfSide(int owner);
   Slot reachOfCell(const Expr& cell);
@@ -101,7 +103,7 @@ class Expressions {
   int me_ = 0;
   Scratch scratch_ = Scratch::other;
   std::optional<Slot> emptyCells_;  // stands in for the empty cells in slides
-  bool before_ = false;  // seen as it was before the move
+  bool before_ = false;             // seen as it was before the move
   std::map<std::string, Value> locals_;
   std::optional<Origin> piece_;  // where a piece's reach starts
 };

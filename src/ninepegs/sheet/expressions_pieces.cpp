@@ -8,7 +8,8 @@ namespace ninepegs::sheet {
 
 Slot Expressions::kindSet(const std::vector<int>& kinds, int owner) {
   const Layout& layout = program_.layout;
-  if (static_cast<int>(kinds.size()) == program_.kinds && owner >= 0) return place(layout.sides[owner]);
+  if (static_cast<int>(kinds.size()) == program_.kinds && owner >= 0)
+    return place(layout.sides[owner]);
   if (static_cast<int>(kinds.size()) == program_.kinds && !layout.layered)
     return binary(Op::minus, emit_.constantSet(sheet_.board.all()), place(layout.empty[0]));
   auto plane = [&](int kind) {
@@ -201,7 +202,8 @@ bool Expressions::slidesOf(int side, std::vector<Slides>& slides) const {
     parts(*reach, all);
     for (const Expr* part : all)
       if (part->kind == ExprKind::slide)
-        for (int direction : sheet_.directions(part->word, side)) kindsAlong[direction].push_back(kind);
+        for (int direction : sheet_.directions(part->word, side))
+          kindsAlong[direction].push_back(kind);
   }
   for (const auto& [direction, kinds] : kindsAlong) {
     auto it = std::find_if(slides.begin(), slides.end(),

@@ -263,24 +263,24 @@ class Machine {
   int exhaustedAt_ = -1;
   bool tooManyChoices_ = false;
   std::span<const std::uint64_t> earlier_;
-  int trail_ = 0;                // choices made so far in a move
-  std::size_t trialWords_ = 0;   // of a position that moves on trial can change
-  int phase_ = 0;                // 1: measure moves on trial, 2: keep the best
+  int trail_ = 0;               // choices made so far in a move
+  std::size_t trialWords_ = 0;  // of a position that moves on trial can change
+  int phase_ = 0;               // 1: measure moves on trial, 2: keep the best
   std::int64_t best_ = 0;
-  int attempts_ = 0;             // rounds that are being attempted, one inside the other
+  int attempts_ = 0;  // rounds that are being attempted, one inside the other
   bool made_[limits::choices + 1] = {};
   alignas(64) std::uint64_t memory_[limits::memoryWords];
 };
 
 }  // namespace ninepegs::sheet
 
-#include "ninepegs/sheet/machine_run.hpp"   // IWYU pragma: keep
-#include "ninepegs/sheet/machine_sets.hpp"  // IWYU pragma: keep
+#include "ninepegs/sheet/machine_run.hpp"    // IWYU pragma: keep
+#include "ninepegs/sheet/machine_sets.hpp"   // IWYU pragma: keep
 #include "ninepegs/sheet/machine_trial.hpp"  // IWYU pragma: keep
 
 // Compiled once, in machine_1.cpp and so on.
-#define NINEPEGS_MACHINES(prefix, W)                                                  \
-  prefix template class ninepegs::sheet::Machine<W>;                                  \
+#define NINEPEGS_MACHINES(prefix, W)                                                       \
+  prefix template class ninepegs::sheet::Machine<W>;                                       \
   prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::NoSink&);    \
   prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::AnySink&);   \
   prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::CountSink&); \

@@ -127,8 +127,7 @@ on_count:
 on_countLines : {
   const LineSet& lines = program_->lineSets[i->n];
   std::int64_t total = 0;
-  for (int k = 0; k < lines.count; ++k)
-    total += lineIn(at(i->b), lines, k) ? 1 : 0;
+  for (int k = 0; k < lines.count; ++k) total += lineIn(at(i->b), lines, k) ? 1 : 0;
   setNum(i->a, total);
   NEXT();
 }
@@ -219,7 +218,8 @@ on_handTotal : {
   NEXT();
 }
 on_handOf:
-  setNum(i->a, num(i->b) < 0 ? 0 : num(static_cast<Slot>(program_->layout.hands[i->d] + num(i->b))));
+  setNum(i->a,
+         num(i->b) < 0 ? 0 : num(static_cast<Slot>(program_->layout.hands[i->d] + num(i->b))));
   NEXT();
 on_touched:
   at(i->a) = touched();
@@ -508,8 +508,7 @@ on_turnPass:
   passTurn();
   NEXT();
 on_write:
-  if constexpr (requires { sink.list; })
-    sink.list->push_back({i->d, i->n, num(i->a), at(i->a)});
+  if constexpr (requires { sink.list; }) sink.list->push_back({i->d, i->n, num(i->a), at(i->a)});
   NEXT();
 on_turnOver:
   turnOver();

@@ -1,5 +1,5 @@
-// Moves on trial: played on the machine's own position, followed along every choice, and taken back.
-// Part of machine.hpp.
+// Moves on trial: played on the machine's own position, followed along every choice, and taken
+// back. Part of machine.hpp.
 #pragma once
 
 #include <alloca.h>
@@ -23,7 +23,8 @@ void Machine<W>::onTrial(int group, int choices, Sink& sink) {
 template <int W>
 void Machine<W>::playOnTrial(int group, int choices, TrialSink& sink) {
   const Layout& layout = program_->layout;
-  trialWords_ = static_cast<std::size_t>(program_->trialsChangeAll ? layout.words : layout.planesEnd);
+  trialWords_ =
+      static_cast<std::size_t>(program_->trialsChangeAll ? layout.words : layout.planesEnd);
   std::uint64_t* saved = static_cast<std::uint64_t*>(alloca(trialWords_ * sizeof(std::uint64_t)));
   std::memcpy(saved, memory_, trialWords_ * sizeof *saved);
   std::uint64_t* before = nullptr;

@@ -12,7 +12,8 @@ namespace {
 void size(Cursor& in, BoardDecl& board) {
   Span at = in.span();
   bool square = board.shape == Shape::square;
-  const char* hint = square ? "say: board square 7 x 6 (columns x rows)" : "say: board rhombus 9 x 9";
+  const char* hint =
+      square ? "say: board square 7 x 6 (columns x rows)" : "say: board rhombus 9 x 9";
   long long columns = in.number("the number of columns");
   in.expect("x", hint);
   long long rows = in.number("the number of rows");
@@ -48,8 +49,9 @@ void Parser::board(const Block& block, Cursor& in) {
     if (side < 1) in.refuse(at, "a hexagon has at least one cell on a side");
     // The grid that holds it counts.
     if (side > limits::cells || (2 * side - 1) * (2 * side - 1) > limits::cells)
-      in.refuse(at, fmt::format("a hexagon with {} cells on a side does not fit in {} cells, the limit",
-                                side, limits::cells));
+      in.refuse(at,
+                fmt::format("a hexagon with {} cells on a side does not fit in {} cells, the limit",
+                            side, limits::cells));
     board.columns = static_cast<int>(side);
   } else if (in.accept("rhombus")) {
     board.shape = Shape::rhombus;

@@ -109,10 +109,11 @@ void expectation(const Block& block, Cursor& in, CaseDecl& one) {
     step.kind = ExpectKind::condition;
     step.condition = condition(in);
     if (!in.atEnd() && first.kind == TokenKind::word)
-      in.refuse(first.span, fmt::format("nothing that can be expected begins with \"{}\"", first.text),
-                didYouMean(first.text, {"legal", "not", "ongoing", "moves", "draw", "sequences", "told"},
-                           "such as: ongoing, legal MOVES, SIDE wins \"...\", draw \"...\", or a "
-                           "condition"));
+      in.refuse(
+          first.span, fmt::format("nothing that can be expected begins with \"{}\"", first.text),
+          didYouMean(first.text, {"legal", "not", "ongoing", "moves", "draw", "sequences", "told"},
+                     "such as: ongoing, legal MOVES, SIDE wins \"...\", draw \"...\", or a "
+                     "condition"));
     in.end();
   }
   if ((step.kind == ExpectKind::legal || step.kind == ExpectKind::notLegal) &&

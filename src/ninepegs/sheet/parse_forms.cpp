@@ -277,14 +277,16 @@ bool isDirection(const std::string& word) {
 
 bool form(Cursor& in, const Token& token, Expr& out) {
   static const std::map<std::string, Form> forms = {
-      {"any", anyOrNo},       {"no", anyOrNo},       {"count", countOf},   {"my", owned},
-      {"their", owned},       {"step", stepOrSlide}, {"slide", stepOrSlide}, {"leap", leap},
-      {"between", between},   {"beyond", beyond},    {"bracketed", bracketed}, {"line", lines},
-      {"lines", lines},       {"spread", spread},    {"reach", reach},     {"cells", cellsWhere},
-      {"groups", groupsWhere}, {"kinds", kindsWhere}, {"kind", kindOn},    {"total", total},
-      {"min", extreme},       {"max", extreme},      {"if", choice},       {"odd", oddOrEven},
-      {"even", oddOrEven},    {"nobody", nobody},    {"times", timesSeen}, {"was", was},
-      {"moves", movesOf}};
+      {"any", anyOrNo},       {"no", anyOrNo},          {"count", countOf},
+      {"my", owned},          {"their", owned},         {"step", stepOrSlide},
+      {"slide", stepOrSlide}, {"leap", leap},           {"between", between},
+      {"beyond", beyond},     {"bracketed", bracketed}, {"line", lines},
+      {"lines", lines},       {"spread", spread},       {"reach", reach},
+      {"cells", cellsWhere},  {"groups", groupsWhere},  {"kinds", kindsWhere},
+      {"kind", kindOn},       {"total", total},         {"min", extreme},
+      {"max", extreme},       {"if", choice},           {"odd", oddOrEven},
+      {"even", oddOrEven},    {"nobody", nobody},       {"times", timesSeen},
+      {"was", was},           {"moves", movesOf}};
   const std::string& word = token.text;
   auto it = forms.find(word);
   if (it != forms.end()) {

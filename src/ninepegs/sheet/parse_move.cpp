@@ -13,9 +13,9 @@ namespace {
 
 const std::vector<std::string>& statementWords() {
   static const std::vector<std::string> words = {
-      "pick", "choose", "let",  "set",       "need",  "put",    "shift", "take", "flip",
-      "add",  "change", "when", "otherwise", "again", "remove", "write", "tell", "written",
-      "seen", "repeat", "must"};
+      "pick",   "choose", "let",  "set",     "need", "put",       "shift",
+      "take",   "flip",   "add",  "change",  "when", "otherwise", "again",
+      "remove", "write",  "tell", "written", "seen", "repeat",    "must"};
   return words;
 }
 

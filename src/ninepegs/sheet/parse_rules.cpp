@@ -242,10 +242,10 @@ void Parser::notation(const Block& block, Cursor& in) {
       } else if (field.text == "check") {
         notation.check = condition(cursor);
       } else {
-        cursor.refuse(field.span, fmt::format("\"{}\" is no field of this notation", field.text),
-                      didYouMean(field.text,
-                                 {"castling", "target", "clock", "unnamed", "castles", "check"},
-                                 "there are: castling, target, clock, unnamed, castles, check"));
+        cursor.refuse(
+            field.span, fmt::format("\"{}\" is no field of this notation", field.text),
+            didYouMean(field.text, {"castling", "target", "clock", "unnamed", "castles", "check"},
+                       "there are: castling, target, clock, unnamed, castles, check"));
       }
       cursor.end();
       refuseChildren(line, cursor);

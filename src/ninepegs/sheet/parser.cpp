@@ -10,18 +10,34 @@
 namespace ninepegs::sheet {
 
 const std::map<std::string, Parser::Section>& Parser::sections() {
-  static const std::map<std::string, Section> table = {
-      {"game", &Parser::game},      {"title", &Parser::title},         {"about", &Parser::about},
-      {"sides", &Parser::sides},    {"facing", &Parser::facing},       {"board", &Parser::board},
-      {"piece", &Parser::piece},    {"group", &Parser::group},         {"zone", &Parser::zone},
-      {"mark", &Parser::mark},      {"number", &Parser::number},       {"start", &Parser::start},
-      {"define", &Parser::define},  {"move", &Parser::move},           {"after", &Parser::after},
-      {"turn", &Parser::turn},      {"ends", &Parser::ends},           {"worth", &Parser::worth},
-      {"always", &Parser::always},  {"symmetric", &Parser::symmetric}, {"case", &Parser::caseBlock},
-      {"variant", &Parser::variant},
-      {"cell", &Parser::cell},      {"track", &Parser::track},         {"forbid", &Parser::forbid},
-      {"each", &Parser::each},      {"repetition", &Parser::repetition},
-      {"notation", &Parser::notation}};
+  static const std::map<std::string, Section> table = {{"game", &Parser::game},
+                                                       {"title", &Parser::title},
+                                                       {"about", &Parser::about},
+                                                       {"sides", &Parser::sides},
+                                                       {"facing", &Parser::facing},
+                                                       {"board", &Parser::board},
+                                                       {"piece", &Parser::piece},
+                                                       {"group", &Parser::group},
+                                                       {"zone", &Parser::zone},
+                                                       {"mark", &Parser::mark},
+                                                       {"number", &Parser::number},
+                                                       {"start", &Parser::start},
+                                                       {"define", &Parser::define},
+                                                       {"move", &Parser::move},
+                                                       {"after", &Parser::after},
+                                                       {"turn", &Parser::turn},
+                                                       {"ends", &Parser::ends},
+                                                       {"worth", &Parser::worth},
+                                                       {"always", &Parser::always},
+                                                       {"symmetric", &Parser::symmetric},
+                                                       {"case", &Parser::caseBlock},
+                                                       {"variant", &Parser::variant},
+                                                       {"cell", &Parser::cell},
+                                                       {"track", &Parser::track},
+                                                       {"forbid", &Parser::forbid},
+                                                       {"each", &Parser::each},
+                                                       {"repetition", &Parser::repetition},
+                                                       {"notation", &Parser::notation}};
   return table;
 }
 
@@ -69,10 +85,9 @@ namespace {
 
 // The word and, where a sheet may have several, the name of a section: what a variant replaces.
 std::string sectionKey(const Block& block) {
-  static const std::set<std::string> many = {"piece",  "group",  "zone",     "mark",
-                                             "number", "define", "move",     "case",
-                                             "cell",   "track",  "forbid",
-                                             "after",  "always", "symmetric"};
+  static const std::set<std::string> many = {"piece",  "group", "zone",   "mark",     "number",
+                                             "define", "move",  "case",   "cell",     "track",
+                                             "forbid", "after", "always", "symmetric"};
   std::string key = block.word();
   if (many.count(key) > 0 && block.tokens.size() > 1) key += " " + block.tokens[1].text;
   return key;

@@ -30,10 +30,11 @@ std::string_view name(MoveClass moveClass) {
 }
 
 std::string toText(const Program& program) {
-  std::string out = fmt::format("{} words a set, {} words a position, {} instructions\n", program.words,
-                                program.layout.words, program.code.size());
+  std::string out = fmt::format("{} words a set, {} words a position, {} instructions\n",
+                                program.words, program.layout.words, program.code.size());
   for (const GroupCode& group : program.groups)
-    out += fmt::format("move {}: {}, by line {}\n", group.name, name(group.moveClass), group.classLine);
+    out += fmt::format("move {}: {}, by line {}\n", group.name, name(group.moveClass),
+                       group.classLine);
   std::map<int, std::string> labels;
   for (int side = 0; side < 2; ++side) {
     std::string of = side == 0 ? " (first side)" : " (second side)";

@@ -11,15 +11,17 @@
 namespace ninepegs::sheet {
 
 std::string starterSheet(const std::string& name) {
-  bool good = !name.empty() && name.size() <= 60 && std::isalpha(static_cast<unsigned char>(name[0])) != 0 &&
-              name.back() != '-' && std::all_of(name.begin(), name.end(), [](char c) {
+  bool good = !name.empty() && name.size() <= 60 &&
+              std::isalpha(static_cast<unsigned char>(name[0])) != 0 && name.back() != '-' &&
+              std::all_of(name.begin(), name.end(), [](char c) {
                 unsigned char u = static_cast<unsigned char>(c);
                 return std::islower(u) != 0 || std::isdigit(u) != 0 || c == '-';
               });
   if (!good)
-    throw BadInput(Place{"NAME", 1, 1, std::max(1, static_cast<int>(name.size())), name},
-                   "a game's name is made of small letters, digits and hyphens, with a letter first",
-                   "such as: peg-race");
+    throw BadInput(
+        Place{"NAME", 1, 1, std::max(1, static_cast<int>(name.size())), name},
+        "a game's name is made of small letters, digits and hyphens, with a letter first",
+        "such as: peg-race");
   std::string title = name;
   std::replace(title.begin(), title.end(), '-', ' ');
   title[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(title[0])));

@@ -5,7 +5,8 @@
 
 namespace ninepegs::sheet {
 
-// Throws BadInput if `name` cannot be the name of a game: letters, digits and hyphens, a letter first.
+// Throws BadInput if `name` cannot be the name of a game: letters, digits and hyphens, a letter
+// first.
 std::string starterSheet(const std::string& name);
 
 }  // namespace ninepegs::sheet

@@ -81,7 +81,8 @@ std::string tidied(const Source& source) {
     const std::string& whole = source.lines()[number - 1];
     bool starts = lines.depth.count(number) > 0;
     if (trimmed(whole).empty()) {
-      if (!out.empty() && !(out.back().body.empty() && out.back().comment.empty())) out.push_back({});
+      if (!out.empty() && !(out.back().body.empty() && out.back().comment.empty()))
+        out.push_back({});
       continue;
     }
     if (prose.count(number) > 0) {

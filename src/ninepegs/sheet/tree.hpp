@@ -12,8 +12,8 @@
 
 namespace ninepegs::sheet {
 
-// What an expression yields, filled in by check(). `kind` is a kind of piece, `kinds` a set of them,
-// `lineset` the straight lines that `total ... for L in lines ...` runs through.
+// What an expression yields, filled in by check(). `kind` is a kind of piece, `kinds` a set of
+// them, `lineset` the straight lines that `total ... for L in lines ...` runs through.
 enum class Type { unknown, set, cell, number, truth, kind, kinds, lineset };
 
 enum class ExprKind {
@@ -107,7 +107,7 @@ enum class ChooseKind { kinds, range, hand };
 struct Statement {
   StatementKind kind = StatementKind::need;
   Span span;
-  Name name;                // of pick, choose, let, set; kind of put, change; mark of add, remove
+  Name name;  // of pick, choose, let, set; kind of put, change; mark of add, remove
   RepeatKind repeat = RepeatKind::whilePossible;
   ChooseKind choose = ChooseKind::kinds;
   bool ifAny = false;       // of pick: goes on with no cell
@@ -158,13 +158,13 @@ struct RepetitionDecl {
 // A line of `each side sees`: a set shown by a letter on a side's board, or kinds of piece.
 struct SeesDecl {
   Expr what;
-  std::string letter;      // empty: told in words
+  std::string letter;  // empty: told in words
   bool theirBoard = false;
   Span span;
 };
 // How the fields of an open notation map to the sheet's memory.
 struct NotationDecl {
-  std::string format;  // fen
+  std::string format;                                // fen
   std::vector<std::pair<std::string, Name>> rights;  // letter and cell, held in the mark
   Name mark, target, clock;
   Name pawn, castle;

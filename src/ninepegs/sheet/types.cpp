@@ -91,7 +91,7 @@ bool Types::want(Expr& expr, Type type) {
   if (found_.size() > before || got == Type::unknown) return false;
   if (got == type) return true;
   if (type == Type::set && got == Type::cell) return true;
-  if (type == Type::set && got == Type::kind) return true;   // both sides' pieces of that kind
+  if (type == Type::set && got == Type::kind) return true;  // both sides' pieces of that kind
   if (type == Type::cell && got == Type::set) return true;  // the one cell of the set
   std::string hint;
   if (type == Type::truth && (got == Type::set || got == Type::cell))
@@ -288,7 +288,8 @@ Type Types::infer(Expr& expr) {
     case ExprKind::kindsWhere:
       return typed(kindWord(expr));
     case ExprKind::was: {
-      if (!inside({Context::move, Context::after, Context::forbid, Context::ends, Context::define})) {
+      if (!inside(
+              {Context::move, Context::after, Context::forbid, Context::ends, Context::define})) {
         note(expr.span, "`was` is known where a move has just been made",
              "in moves, `after`, `forbid` and `ends`");
         return typed(Type::unknown);
@@ -325,7 +326,8 @@ Type Types::infer(Expr& expr) {
     case ExprKind::movesOf: {
       bool known = expr.word == "my" || expr.word == "their" || sheet_.side(expr.word) >= 0;
       if (!known) note(expr.span, fmt::format("\"{}\" is no side", expr.word));
-      if (!inside({Context::ends, Context::worth, Context::always, Context::define, Context::example})) {
+      if (!inside({Context::ends, Context::worth, Context::always, Context::define,
+                   Context::example})) {
         note(expr.span, "moves are counted only in `ends`, `worth`, `always` and cases");
         known = false;
       }

@@ -26,8 +26,9 @@ bool Types::group(const Expr& expr, const std::string& name) {
   note(expr.span, fmt::format("this board has no direction `{}`", name),
        forward && sheet_.facing[0] < 0
            ? "say which way the sides face: facing northeast for " + sheet_.tree.sides[0].text
-       : sheet_.board.isHexes() ? "there are: any, northeast, east, southeast, southwest, west, northwest"
-                                : "on a board of points there is: any");
+       : sheet_.board.isHexes()
+           ? "there are: any, northeast, east, southeast, southwest, west, northwest"
+           : "on a board of points there is: any");
   return false;
 }
 
@@ -105,7 +106,7 @@ Type Types::kindWord(Expr& expr) {
     return Type::unknown;
   }
   return bind(expr.args[0], expr.word, Type::kind, Type::truth) == Type::unknown ? Type::unknown
-                                                                               : Type::kinds;
+                                                                                 : Type::kinds;
 }
 
 }  // namespace ninepegs::sheet

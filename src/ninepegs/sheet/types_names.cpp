@@ -47,7 +47,8 @@ Type Types::name(Expr& expr) {
     return Type::number;
   }
   if (word == "none") {
-    note(expr.span, "`none` stands only behind `set ... to`", "say `no S` to test for an empty set");
+    note(expr.span, "`none` stands only behind `set ... to`",
+         "say `no S` to test for an empty set");
     return Type::unknown;
   }
   if (word == "plies") {

@@ -41,8 +41,8 @@ class Words {
       case ExprKind::any:
       case ExprKind::none: {
         bool line = expr.args[0].kind == ExprKind::lines;
-        return fmt::format("there {} {}", expr.kind == ExprKind::any ? (line ? "is" : "is any of")
-                                                                     : "is none of",
+        return fmt::format("there {} {}",
+                           expr.kind == ExprKind::any ? (line ? "is" : "is any of") : "is none of",
                            arg(expr, 0));
       }
       case ExprKind::count:
@@ -72,15 +72,18 @@ class Words {
       case ExprKind::beyond:
         return fmt::format("the cell right behind {} as seen from {}", arg(expr, 0), arg(expr, 1));
       case ExprKind::bracketed:
-        return fmt::format("the runs of {} that begin next to {} and end at one of {} ({} directions)",
-                           arg(expr, 0), arg(expr, 1), arg(expr, 2), expr.word);
+        return fmt::format(
+            "the runs of {} that begin next to {} and end at one of {} ({} directions)",
+            arg(expr, 0), arg(expr, 1), arg(expr, 2), expr.word);
       case ExprKind::lines:
-        return fmt::format("{} of {}{} among {}{}{}", expr.plural ? "straight lines" : "a straight line",
+        return fmt::format("{} of {}{} among {}{}{}",
+                           expr.plural ? "straight lines" : "a straight line",
                            expr.first == 1 ? "exactly " : "", arg(expr, 0), arg(expr, 1),
                            expr.args.size() > 2 ? " through " + arg(expr, 2) : "",
                            expr.word == "any" ? "" : fmt::format(" ({} directions)", expr.word));
       case ExprKind::spread:
-        return fmt::format("all of {} joined to {} by {} steps", arg(expr, 1), arg(expr, 0), expr.word);
+        return fmt::format("all of {} joined to {} by {} steps", arg(expr, 1), arg(expr, 0),
+                           expr.word);
       case ExprKind::reachOf:
         return fmt::format("what the piece on {} attacks", arg(expr, 0));
       case ExprKind::choice:
@@ -95,7 +98,8 @@ class Words {
         return fmt::format("each connected group {} of {} for which {}", quoted(expr.word),
                            arg(expr, 0), arg(expr, 1));
       case ExprKind::kindsWhere:
-        return fmt::format("each kind {} of {} for which {}", quoted(expr.word), expr.along, arg(expr, 0));
+        return fmt::format("each kind {} of {} for which {}", quoted(expr.word), expr.along,
+                           arg(expr, 0));
       case ExprKind::was:
         return arg(expr, 0) + " as it was before the move";
       case ExprKind::hand:
@@ -103,13 +107,15 @@ class Words {
       case ExprKind::kindOn:
         return "the kind of piece on " + arg(expr, 0);
       case ExprKind::edgeOf:
-        return fmt::format("the number on the side of {} that faces {}", arg(expr, 0), arg(expr, 1));
+        return fmt::format("the number on the side of {} that faces {}", arg(expr, 0),
+                           arg(expr, 1));
       case ExprKind::onTrack:
-        return fmt::format("the cell {} further along {} from {}", arg(expr, 0), expr.word, arg(expr, 1));
+        return fmt::format("the cell {} further along {} from {}", arg(expr, 0), expr.word,
+                           arg(expr, 1));
       case ExprKind::movesOf:
-        return fmt::format("the number of moves of {}",
-                           expr.word == "my" ? "this side" : expr.word == "their" ? "the other side"
-                                                                                  : expr.word);
+        return fmt::format("the number of moves of {}", expr.word == "my"      ? "this side"
+                                                        : expr.word == "their" ? "the other side"
+                                                                               : expr.word);
       case ExprKind::total:
         return fmt::format("the total of {} for each {} of {}", arg(expr, 0), quoted(expr.word),
                            arg(expr, 1));
@@ -122,7 +128,9 @@ class Words {
 
  private:
   std::string arg(const Expr& expr, std::size_t i) const { return of(expr.args[i]); }
-  static std::string quoted(const std::string& name) { return name == "@cell" ? "cell" : "`" + name + "`"; }
+  static std::string quoted(const std::string& name) {
+    return name == "@cell" ? "cell" : "`" + name + "`";
+  }
   static std::string plainWord(const Expr& expr) { return expr.word; }
   static std::string comparison(const std::string& word) {
     if (word == "=") return "is";
@@ -142,7 +150,8 @@ class Words {
     auto one = [&](long long n) {
       return rows ? std::to_string(n) : Geometry::columnName(static_cast<int>(n));
     };
-    if (expr.first == expr.second) return fmt::format("{} {}", rows ? "row" : "column", one(expr.first));
+    if (expr.first == expr.second)
+      return fmt::format("{} {}", rows ? "row" : "column", one(expr.first));
     return fmt::format("{} {} to {}", rows ? "rows" : "columns", one(expr.first), one(expr.second));
   }
   std::string own(const Expr& expr) const {
@@ -157,7 +166,8 @@ class Words {
   }
   std::string bare(const std::string& word) const {
     const Symbol* symbol = sheet_.find(word);
-    if (symbol != nullptr && (symbol->kind == SymbolKind::kind || symbol->kind == SymbolKind::group))
+    if (symbol != nullptr &&
+        (symbol->kind == SymbolKind::kind || symbol->kind == SymbolKind::group))
       return word + " pieces";
     return word;
   }

@@ -149,8 +149,8 @@ std::string Runner::seenBy(const ExampleStep& step) const {
     return fmt::format("there is no ply {}, only {} were played", ply, texts_.size());
   const std::string& got = texts_[ply - 1].seen;
   if (got == step.name) return "";
-  return fmt::format("{} should see \"{}\" at ply {}, but sees \"{}\"", game_.info().sides[step.side],
-                     step.name, ply, got);
+  return fmt::format("{} should see \"{}\" at ply {}, but sees \"{}\"",
+                     game_.info().sides[step.side], step.name, ply, got);
 }
 
 std::string Runner::step(const ExampleStep& step) {

@@ -73,7 +73,8 @@ void Linter::ends() {
       say(tree_.ends[later].span.line,
           fmt::format("the end \"{}\" can never be reached: wherever it holds, \"{}\" in line {} "
                       "holds too and decides first",
-                      tree_.ends[later].name, tree_.ends[earlier].name, tree_.ends[earlier].span.line),
+                      tree_.ends[later].name, tree_.ends[earlier].name,
+                      tree_.ends[earlier].span.line),
           "put the narrower end first");
       break;
     }
@@ -123,7 +124,8 @@ void Linter::names() {
   if (tree_.repetition)
     for (const sheet::Name& name : tree_.repetition->compares) used.insert(name.text);
   if (tree_.notation)
-    for (const sheet::Name* name : {&tree_.notation->mark, &tree_.notation->target, &tree_.notation->clock})
+    for (const sheet::Name* name :
+         {&tree_.notation->mark, &tree_.notation->target, &tree_.notation->clock})
       used.insert(name->text);
   auto check = [&](const auto& list, const char* what) {
     for (const auto& one : list)
@@ -174,7 +176,8 @@ void Linter::playouts() {
   bool stalled = false;
   std::set<std::string> negative;
   const sheet::Layout& layout = game_.program().layout;
-  for (std::uint64_t number = 0; number < options_.playouts && !wantsStop(options_.stop); ++number) {
+  for (std::uint64_t number = 0; number < options_.playouts && !wantsStop(options_.stop);
+       ++number) {
     Stream stream(options_.seed, number);
     Position position = game_.start();
     MoveList moves;
@@ -184,7 +187,8 @@ void Linter::playouts() {
         int first = one.onCells ? layout.cellNumbers[i] : layout.numbers[i][0];
         int count = one.onCells ? game_.board().size() : 1;
         for (int k = 0; k < count; ++k)
-          if (static_cast<std::int64_t>(position.words[first + k]) < 0) negative.insert(one.name.text);
+          if (static_cast<std::int64_t>(position.words[first + k]) < 0)
+            negative.insert(one.name.text);
         if (!one.onCells && static_cast<std::int64_t>(position.words[layout.numbers[i][1]]) < 0)
           negative.insert(one.name.text);
       }
@@ -205,7 +209,8 @@ void Linter::playouts() {
       game_.apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
     }
   }
-  std::string in = fmt::format("in {}", plural(static_cast<long long>(options_.playouts), "random playout"));
+  std::string in =
+      fmt::format("in {}", plural(static_cast<long long>(options_.playouts), "random playout"));
   for (std::size_t i = 0; i < possible.size(); ++i)
     if (!possible[i])
       say(tree_.moves[i].name.span.line,
@@ -214,8 +219,9 @@ void Linter::playouts() {
   for (std::size_t draw = 0; draw < hidden.size(); ++draw)
     for (std::size_t win : hidden[draw])
       say(tree_.ends[draw].span.line,
-          fmt::format("the draw \"{}\" stands before the win \"{}\" of line {}, and both held at once {}",
-                      tree_.ends[draw].name, tree_.ends[win].name, tree_.ends[win].span.line, in),
+          fmt::format(
+              "the draw \"{}\" stands before the win \"{}\" of line {}, and both held at once {}",
+              tree_.ends[draw].name, tree_.ends[win].name, tree_.ends[win].span.line, in),
           "put wins above draws");
   for (const std::string& name : negative)
     for (const sheet::StateDecl& one : tree_.numbers)
@@ -226,10 +232,10 @@ void Linter::playouts() {
     return mentionsWord(end.condition, "stuck") || mentionsWord(end.condition, "nobody can move");
   });
   if (stalled)
-    say(tree_.ends.front().span.line,
-        fmt::format("a side had no move and no end held {}", in),
+    say(tree_.ends.front().span.line, fmt::format("a side had no move and no end held {}", in),
         stuckEnd ? "which end should hold then?"
-                 : "say what happens then: mover wins \"...\" when stuck, or let it pass: turn ... else pass");
+                 : "say what happens then: mover wins \"...\" when stuck, or let it pass: turn ... "
+                   "else pass");
 }
 
 }  // namespace

@@ -25,7 +25,12 @@ std::string viewKey(const Game& game, const Position& position, int viewer) {
 class Pair {
  public:
   Pair(const Game& game, int viewer, Stream stream, ViewTest& test)
-      : game_(game), viewer_(viewer), stream_(stream), test_(test), one_(game.start()), two_(one_) {}
+      : game_(game),
+        viewer_(viewer),
+        stream_(stream),
+        test_(test),
+        one_(game.start()),
+        two_(one_) {}
 
   // False if a leak was found.
   bool play() {
@@ -53,9 +58,9 @@ class Pair {
     std::vector<std::string> first = moveTexts(game_, one_), second = moveTexts(game_, two_);
     if (!(one_ == two_)) ++test_.pairs;
     if (first != second)
-      return leak(fmt::format("{} has {} moves here and {} in a position that looks the same to it: {}",
-                              game_.info().sides[viewer_], first.size(), second.size(),
-                              game_.positionText(two_)));
+      return leak(fmt::format(
+          "{} has {} moves here and {} in a position that looks the same to it: {}",
+          game_.info().sides[viewer_], first.size(), second.size(), game_.positionText(two_)));
     if (first.empty()) return false;
     const std::string& text = first[stream_.below(static_cast<std::uint32_t>(first.size()))];
     return make(matchingMoves(game_, one_, text).front(), matchingMoves(game_, two_, text).front());
@@ -86,9 +91,10 @@ class Pair {
     game_.apply(two_, second);
     if (viewKey(game_, one_, viewer_) != viewKey(game_, two_, viewer_)) return false;
     if (told.told == alsoTold.told) return true;
-    return leak(fmt::format("{} is told \"{}\" here and \"{}\" in a position that looks the same to it: {}",
-                            game_.info().sides[viewer_], joined(told.told, ", "),
-                            joined(alsoTold.told, ", "), game_.positionText(two_)));
+    return leak(
+        fmt::format("{} is told \"{}\" here and \"{}\" in a position that looks the same to it: {}",
+                    game_.info().sides[viewer_], joined(told.told, ", "),
+                    joined(alsoTold.told, ", "), game_.positionText(two_)));
   }
 
   const Game& game_;
@@ -101,11 +107,14 @@ class Pair {
 
 }  // namespace
 
-ViewTest testViews(const Game& game, std::uint64_t games, std::uint64_t seed, const StopFlag* stop) {
+ViewTest testViews(const Game& game, std::uint64_t games, std::uint64_t seed,
+                   const StopFlag* stop) {
   ViewTest test;
   for (std::uint64_t number = 0; number < games; ++number)
     for (int viewer = 0; viewer < 2; ++viewer)
-      if (wantsStop(stop) || !Pair(game, viewer, Stream(seed, 2 * number + static_cast<std::uint64_t>(viewer)), test).play())
+      if (wantsStop(stop) ||
+          !Pair(game, viewer, Stream(seed, 2 * number + static_cast<std::uint64_t>(viewer)), test)
+               .play())
         return test;
   return test;
 }

@@ -14,8 +14,8 @@
 namespace ninepegs::verify {
 
 struct ViewTest {
-  std::uint64_t pairs = 0;         // different positions that looked the same, compared
-  std::vector<Finding> findings;   // at most one for each kind of leak
+  std::uint64_t pairs = 0;        // different positions that looked the same, compared
+  std::vector<Finding> findings;  // at most one for each kind of leak
 };
 
 // Plays `games` pairs of games for each side as the one that looks. The same for the same seed.
