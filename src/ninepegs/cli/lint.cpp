@@ -42,9 +42,9 @@ void run(const Options& options, Context& context) {
   }
   std::string out;
   for (const verify::Remark& one : remarks) {
-    out += context.paint.strong(fmt::format("{}:{}", game->info().source, one.line)) + ": " +
-           one.message + "\n";
-    if (!one.hint.empty()) out += "  hint: " + one.hint + "\n";
+    out += context.paint.strong(fmt::format("{}:{}", game->info().source, one.line)) + "\n" +
+           wrapped(one.message, 96, "  ");
+    if (!one.hint.empty()) out += wrapped("hint: " + one.hint, 96, "  ");
   }
   out += remarks.empty() ? fmt::format("{}: nothing suspect ({} random playouts, seed {})\n",
                                        game->info().title, lint.playouts, lint.seed)

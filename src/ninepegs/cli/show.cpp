@@ -41,7 +41,9 @@ void run(const Options& options, Context& context) {
     draw::drawBoard(*game, position, figure, options.figure);
   }
   if (options.json) {
-    print(report::showJson(*game, position, marks.origin) + "\n");
+    print(report::showJson(*game, viewer < 0 ? position : game->viewOf(position, viewer).shown,
+                           marks.origin) +
+          "\n");
     return;
   }
   std::string out = context.paint.strong(game->info().title) + "\n\n";

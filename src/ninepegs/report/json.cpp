@@ -48,16 +48,19 @@ std::string showJson(const Game& game, const Position& position, Cell from) {
   out["result"] = resultJson(game, game.result(position));
   out["pieces"] = Json::array();
   const Geometry& board = game.board();
-  for (Cell cell = 0; cell < board.size(); ++cell) {
-    if (!board.has(cell)) continue;
-    std::optional<Piece> piece = game.pieceAt(position, cell);
-    if (!piece) continue;
-    Json one;
-    one["cell"] = board.label(cell);
-    one["kind"] = game.info().kinds[piece->kind].name;
-    one["side"] = piece->side < 0 ? "" : game.info().sides[piece->side];
-    out["pieces"].push_back(one);
+  for (int whose = 0; whose < game.boards(); ++whose) {
+    for (Cell cell = 0; cell < board.size(); ++cell) {
+      if (!board.has(cell)) continue;
+      std::optional<Piece> piece = game.pieceAt(position, cell, whose);
+      if (!piece) continue;
+      Json one;
+      one["cell"] = board.label(cell);
+      one["kind"] = game.info().kinds[piece->kind].name;
+      one["side"] = piece->side < 0 ? Json(nullptr) : Json(game.info().sides[piece->side]);
+      out["pieces"].push_back(one);
+    }
   }
+  if (std::string notation = game.notation(position); !notation.empty()) out["fen"] = notation;
   out["shown"] = Json::array();
   CellSet shown = game.shownCells(position);
   for (Cell cell = 0; cell < board.size(); ++cell)

@@ -25,6 +25,8 @@ class Words {
       case ExprKind::own:
         return own(expr);
       case ExprKind::ofName:
+        // In a text, `column of there` has one part.
+        if (expr.args.size() == 1) return fmt::format("the {} of {}", expr.word, arg(expr, 0));
         return fmt::format("the {} of {}",
                            expr.word == weightsName ? "weight" : plainWord(expr.args[0]),
                            arg(expr, 1));
