@@ -11,10 +11,6 @@ using Kind = StatementKind;
 
 namespace {
 
-bool isPick(const Statement& one) {
-  return one.kind == Kind::pick || one.kind == Kind::choose;
-}
-
 bool isLines(const Statement& one) {
   return one.kind == Kind::pick && one.args[0].kind == ExprKind::lines && one.args[0].plural;
 }

@@ -9,10 +9,6 @@ using Kind = StatementKind;
 
 namespace {
 
-bool isPick(const Statement& one) {
-  return one.kind == Kind::pick || one.kind == Kind::choose;
-}
-
 // The names given by `let`, at any depth, that are read by a statement that `counts`, directly or
 // through each other. What nobody reads is not worked out.
 void allOf(const std::vector<Statement>& list, std::vector<const Statement*>& out) {
@@ -408,7 +404,7 @@ void Compiler::recipe(int index, int side, Recipe mode) {
   if (texts) moveText(index);
   for (const AfterDecl* after : shape.afters) statements(after->body);
   if (mode == Recipe::trial) {
-    finishTrial(index, side);
+    finishTrial(index);
   } else if (mode == Recipe::text) {
     emit_.add(Op::stop);
   } else {
@@ -418,7 +414,7 @@ void Compiler::recipe(int index, int side, Recipe mode) {
   }
 }
 
-void Compiler::finishTrial(int index, int side) {
+void Compiler::finishTrial(int index) {
   if (!pruned_) emit_.add(Op::turnPass);
   Slot measure = 0;
   if (shape_->maximise != nullptr) {
@@ -435,7 +431,6 @@ void Compiler::finishTrial(int index, int side) {
     emit_.add(Op::fail);
     emit_.place(next);
   }
-  (void)side;
   emit_.add(Op::complete, measure, 0, 0, 0, index);
 }
 

@@ -8,6 +8,10 @@ namespace ninepegs::sheet {
 
 using Kind = StatementKind;
 
+bool isPick(const Statement& one) {
+  return one.kind == Kind::pick || one.kind == Kind::choose;
+}
+
 bool isEffect(const Statement& one) {
   switch (one.kind) {
     case Kind::pick:
@@ -33,10 +37,6 @@ bool holdsChoices(const std::vector<Statement>& list) {
 }
 
 namespace {
-
-bool isPick(const Statement& one) {
-  return one.kind == Kind::pick || one.kind == Kind::choose;
-}
 
 bool isName(const Expr& expr, const std::string& name) {
   return expr.kind == ExprKind::name && expr.word == name;

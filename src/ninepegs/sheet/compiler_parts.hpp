@@ -31,6 +31,7 @@ struct MoveShape {
   std::optional<Expr> choiceOn;  // cells of the last pick where a further choice is made
 };
 
+bool isPick(const Statement& one);    // picks or chooses
 bool isEffect(const Statement& one);  // changes the position, or holds lines that may
 bool holdsChoices(const std::vector<Statement>& list);
 bool reads(const Statement& one, const std::string& name);
@@ -79,7 +80,7 @@ class Compiler {
   void latePick(const Statement& one);
   void repeat(const Statement& one);
   void settle();
-  void finishTrial(int index, int side);
+  void finishTrial(int index);
   void name(const std::string& name, Value value);
   Value copied(Value value);
 

@@ -269,7 +269,8 @@ class Machine {
   std::int64_t best_ = 0;
   int attempts_ = 0;  // rounds that are being attempted, one inside the other
   bool made_[limits::choices + 1] = {};
-  alignas(64) std::uint64_t memory_[limits::memoryWords];
+  // A number may be read as a set, W words from its place on: the last words are room for that.
+  alignas(64) std::uint64_t memory_[limits::memoryWords + W];
 };
 
 }  // namespace ninepegs::sheet
