@@ -112,20 +112,24 @@ std::vector<Cell> SheetGame::cellsOf(const Position& position, const Move& move)
   for (int i = 0; i < group.choices; ++i)
     if (group.choiceIsCell[i]) cells.push_back(move.choices[i]);
   int mover = toMove(position), board = sheet_.layered() ? mover : 0;
-  auto own = [&](const Position& at, Cell cell) {
+  auto ownKind = [&](const Position& at, Cell cell) {  // -1: no piece of the mover
     std::optional<Piece> piece = pieceAt(at, cell, board);
-    return piece && piece->side == mover ? piece : std::nullopt;
+    if (!piece) return -1;
+    return piece->side == mover ? piece->kind : -1;
   };
   if (cells.empty()) return cells;
-  std::optional<Piece> piece = own(position, cells.front());
-  if (!piece) return cells;
+  int kind = ownKind(position, cells.front());
+  if (kind < 0) return cells;
   Position after = position;
   apply(after, move);
-  auto arrived = [&](Cell cell) { return own(after, cell) && !own(position, cell); };
-  if (own(after, cells.front()) || (cells.size() > 1 && arrived(cells.back()))) return cells;
+  auto arrived = [&](Cell cell) {
+    return ownKind(after, cell) >= 0 && ownKind(position, cell) < 0;
+  };
+  bool stays = ownKind(after, cells.front()) >= 0;
+  if (stays || (cells.size() > 1 && arrived(cells.back()))) return cells;
   for (Cell cell = 0; cell < sheet_.board.size(); ++cell)
     if (sheet_.board.has(cell) && arrived(cell) &&
-        (own(after, cell)->kind == piece->kind || cells.size() == 1))
+        (ownKind(after, cell) == kind || cells.size() == 1))
       return {cells.front(), cell};
   return cells;
 }
