@@ -338,7 +338,6 @@ void Compiler::recipe(int index, int side, Recipe mode) {
   const MoveShape& shape = shapes_[index];
   mode_ = mode;
   shape_ = &shape;
-  group_ = index;
   inAfter_ = false;
   (mode == Recipe::apply   ? group.apply
    : mode == Recipe::trial ? group.trial

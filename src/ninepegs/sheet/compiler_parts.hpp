@@ -121,7 +121,6 @@ class Compiler {
   // While a recipe is compiled.
   Recipe mode_ = Recipe::apply;
   const MoveShape* shape_ = nullptr;
-  int group_ = 0;
   bool inAfter_ = false;
   std::set<std::string> lets_;                   // that are worked out
   std::map<std::string, Slot> lateSlots_;        // of picks behind the head

@@ -182,6 +182,9 @@ class Machine {
   const Set& lineMask(const LineSet& lines, int index) const {
     return tableSet(lines.masks + index * W);
   }
+  // The moves of a side, without passes, as if it were to move.
+  template <class Sink>
+  void offer(int side, Sink& sink);
   bool stuck(int side);
   std::int64_t movesOf(int side);
   std::uint64_t seenHash();

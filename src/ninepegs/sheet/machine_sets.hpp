@@ -204,24 +204,26 @@ Bits<W> Machine<W>::lineCells(const Set& in, const LineSet& lines) const {
 }
 
 template <int W>
-bool Machine<W>::stuck(int side) {
-  AnySink any;
+template <class Sink>
+void Machine<W>::offer(int side, Sink& sink) {
   std::uint64_t turn = memory_[Layout::turn];
   memory_[Layout::turn] = static_cast<std::uint64_t>(side);
   phase_ = 0;
-  run(program_->generateNoPass[side], any);
+  run(program_->generateNoPass[side], sink);
   memory_[Layout::turn] = turn;
+}
+
+template <int W>
+bool Machine<W>::stuck(int side) {
+  AnySink any;
+  offer(side, any);
   return !any.found;
 }
 
 template <int W>
 std::int64_t Machine<W>::movesOf(int side) {
   CountSink count;
-  std::uint64_t turn = memory_[Layout::turn];
-  memory_[Layout::turn] = static_cast<std::uint64_t>(side);
-  phase_ = 0;
-  run(program_->generateNoPass[side], count);
-  memory_[Layout::turn] = turn;
+  offer(side, count);
   return static_cast<std::int64_t>(count.total);
 }
 

@@ -261,7 +261,7 @@ struct InvariantCode {
   std::array<int, 2> value = {0, 0};  // leaves 0/1 or the number in `valueSlot`, seen by a side
 };
 
-// How `repetition` compares, and what the two sides see.
+// A line of what each side sees.
 struct SeenCode {
   std::array<int, 2> value = {0, 0};  // routines, by looker: leave cells or kinds in `shownSlot`
   std::string letter;
