@@ -2,6 +2,8 @@
 // a position, sliding attacks from tables), counting the last ply without making its moves.
 #pragma once
 
+#include <cstring>
+#include <initializer_list>
 #include <vector>
 
 #include "yardsticks.hpp"
@@ -10,8 +12,14 @@ namespace yardstick {
 
 struct ChessTables {
   std::uint64_t knight[64], king[64], pawn[2][64], between[64][64], line[64][64];
-  std::uint64_t rookMask[64], bishopMask[64];
-  std::vector<std::uint64_t> slides[2][64];  // rook, bishop: by the blockers on the mask
+
+  // Sliding attacks by the blockers on a square's mask, all squares in one table.
+  struct Slide {
+    std::uint64_t mask;
+    std::uint32_t first;
+  };
+  Slide rookAt[64], bishopAt[64];
+  std::vector<std::uint64_t> slides;
 
   static std::uint64_t ray(int square, int dx, int dy, std::uint64_t blockers, bool whole) {
     std::uint64_t out = 0;
@@ -49,10 +57,10 @@ struct ChessTables {
     return out;
   }
   std::uint64_t rook(int square, std::uint64_t occupied) const {
-    return slides[0][square][gathered(occupied, rookMask[square])];
+    return slides[rookAt[square].first + gathered(occupied, rookAt[square].mask)];
   }
   std::uint64_t bishop(int square, std::uint64_t occupied) const {
-    return slides[1][square][gathered(occupied, bishopMask[square])];
+    return slides[bishopAt[square].first + gathered(occupied, bishopAt[square].mask)];
   }
   ChessTables() {
     for (int s = 0; s < 64; ++s) {
@@ -72,11 +80,9 @@ struct ChessTables {
       }
       for (bool isRook : {true, false}) {
         std::uint64_t mask = rays(s, isRook, 0, false);
-        (isRook ? rookMask : bishopMask)[s] = mask;
-        auto& table = slides[isRook ? 0 : 1][s];
-        table.resize(std::size_t{1} << std::popcount(mask));
-        for (std::size_t i = 0; i < table.size(); ++i)
-          table[i] = rays(s, isRook, spread(i, mask), true);
+        (isRook ? rookAt : bishopAt)[s] = {mask, static_cast<std::uint32_t>(slides.size())};
+        for (std::uint64_t i = 0; i < std::uint64_t{1} << std::popcount(mask); ++i)
+          slides.push_back(rays(s, isRook, spread(i, mask), true));
       }
     }
   }
@@ -89,106 +95,142 @@ struct Chess {
                             0x8100000000000081ull, 0x0800000000000008ull, 0x1000000000000010ull};
   std::uint64_t side[2] = {0xffffull, 0xffff000000000000ull};
   std::uint64_t rights = 0x8100000000000081ull;  // the rooks that may castle
-  int passed = -1;
-  int turn = 0;
+  std::uint64_t passed = 0;                      // the cell a double step went over
   int quiet = 0;
 
-  static std::uint64_t bit(int square) { return std::uint64_t{1} << square; }
+  static constexpr std::uint64_t ends = 0xff000000000000ffull;
+  static constexpr std::uint64_t notWest = 0xfefefefefefefefeull, notEast = 0x7f7f7f7f7f7f7f7full;
 
-  std::uint64_t attackers(int square, int by, std::uint64_t occupied) const {
+  static std::uint64_t bit(int square) { return std::uint64_t{1} << square; }
+  template <class Each>
+  static void forEach(std::uint64_t set, Each each) {
+    for (; set != 0; set &= set - 1) each(std::countr_zero(set));
+  }
+  static std::uint64_t many(std::uint64_t set) {
+    return static_cast<std::uint64_t>(std::popcount(set));
+  }
+  template <int steps>
+  static std::uint64_t shifted(std::uint64_t set) {
+    if constexpr (steps > 0)
+      return set << steps;
+    else
+      return set >> -steps;
+  }
+
+  template <int by>
+  std::uint64_t attackers(int square, std::uint64_t occupied) const {
     const ChessTables& t = chessTables;
     return side[by] & ((t.pawn[1 - by][square] & piece[pawn]) | (t.knight[square] & piece[knight]) |
                        (t.king[square] & piece[king]) |
                        (t.bishop(square, occupied) & (piece[bishop] | piece[queen])) |
                        (t.rook(square, occupied) & (piece[rook] | piece[queen])));
   }
-  std::uint64_t attackedBy(int by, std::uint64_t occupied) const {
+
+  template <int by>
+  std::uint64_t attackedBy(std::uint64_t occupied) const {
     const ChessTables& t = chessTables;
-    std::uint64_t out = 0, pawns = side[by] & piece[pawn];
-    std::uint64_t left = pawns & 0xfefefefefefefefeull, right = pawns & 0x7f7f7f7f7f7f7f7full;
-    out |= by == 0 ? left << 7 | right << 9 : left >> 9 | right >> 7;
-    for (std::uint64_t b = side[by] & piece[knight]; b != 0; b &= b - 1)
-      out |= t.knight[std::countr_zero(b)];
-    for (std::uint64_t b = side[by] & (piece[bishop] | piece[queen]); b != 0; b &= b - 1)
-      out |= t.bishop(std::countr_zero(b), occupied);
-    for (std::uint64_t b = side[by] & (piece[rook] | piece[queen]); b != 0; b &= b - 1)
-      out |= t.rook(std::countr_zero(b), occupied);
-    return out | t.king[std::countr_zero(side[by] & piece[king])];
+    constexpr int up = by == 0 ? 8 : -8;
+    const std::uint64_t pawns = side[by] & piece[pawn];
+    std::uint64_t out = shifted<up - 1>(pawns & notWest) | shifted<up + 1>(pawns & notEast) |
+                        t.king[std::countr_zero(side[by] & piece[king])];
+    forEach(side[by] & piece[knight], [&](int from) { out |= t.knight[from]; });
+    forEach(side[by] & (piece[bishop] | piece[queen]),
+            [&](int from) { out |= t.bishop(from, occupied); });
+    forEach(side[by] & (piece[rook] | piece[queen]),
+            [&](int from) { out |= t.rook(from, occupied); });
+    return out;
   }
 
-  // Calls take(kind, from, targets) for every own piece with legal targets; a pawn on its last row
-  // stands for four moves.
-  template <class Take>
-  void moves(Take take) const {
+  // Hands every legal move to `taker`: targets(kind, from, set) for a piece, and for the pawns of
+  // one kind of step pawns(step, set); a pawn reaching its last row stands for four moves.
+  template <int me, class Taker>
+  void moves(Taker& taker) const {
+    constexpr int enemy = 1 - me, up = me == 0 ? 8 : -8;
+    constexpr std::uint64_t third = me == 0 ? 0xff0000ull : 0xff0000000000ull;
     const ChessTables& t = chessTables;
-    int me = turn, enemy = 1 - turn;
-    std::uint64_t own = side[me], theirs = side[enemy], all = own | theirs;
-    int home = std::countr_zero(own & piece[king]);
-    std::uint64_t danger = attackedBy(enemy, all ^ bit(home));
-    take(king, home, t.king[home] & ~own & ~danger);
-    std::uint64_t checkers = (danger & bit(home)) != 0 ? attackers(home, enemy, all) : 0;
-    if (std::popcount(checkers) > 1) return;
+    const std::uint64_t own = side[me], theirs = side[enemy], all = own | theirs;
+    const int home = std::countr_zero(own & piece[king]);
+    const std::uint64_t slantwise = piece[bishop] | piece[queen],
+                        straight = piece[rook] | piece[queen];
+
+    // Sliders that would see the king through own pieces: checks and pins in one loop.
+    std::uint64_t checkers =
+        theirs & ((t.knight[home] & piece[knight]) | (t.pawn[me][home] & piece[pawn]));
+    std::uint64_t pinned = 0;
+    forEach(theirs & ((t.rook(home, theirs) & straight) | (t.bishop(home, theirs) & slantwise)),
+            [&](int sniper) {
+              std::uint64_t blockers = t.between[home][sniper] & own;
+              if (blockers == 0) checkers |= bit(sniper);
+              if ((blockers & (blockers - 1)) == 0) pinned |= blockers;
+            });
+    std::uint64_t steps = t.king[home] & ~own;
+    if (steps != 0) steps &= ~attackedBy<enemy>(all ^ bit(home));
+    taker.targets(king, home, steps);
+    if ((checkers & (checkers - 1)) != 0) return;
     std::uint64_t allowed = ~own;
     if (checkers != 0) allowed &= checkers | t.between[home][std::countr_zero(checkers)];
-    std::uint64_t pinned = 0;
-    std::uint64_t snipers = theirs & ((t.rook(home, theirs) & (piece[rook] | piece[queen])) |
-                                      (t.bishop(home, theirs) & (piece[bishop] | piece[queen])));
-    for (; snipers != 0; snipers &= snipers - 1) {
-      std::uint64_t blockers = t.between[home][std::countr_zero(snipers)] & own;
-      if (std::popcount(blockers) == 1) pinned |= blockers;
-    }
-    auto within = [&](int from) {
-      return (pinned >> from) & 1 ? allowed & t.line[home][from] : allowed;
-    };
-    for (std::uint64_t b = own & piece[knight] & ~pinned; b != 0; b &= b - 1) {
-      int from = std::countr_zero(b);
-      take(knight, from, t.knight[from] & allowed);
-    }
-    for (std::uint64_t b = own & (piece[bishop] | piece[queen]); b != 0; b &= b - 1) {
-      int from = std::countr_zero(b);
-      take((piece[queen] >> from) & 1 ? queen : bishop, from, t.bishop(from, all) & within(from));
-    }
-    for (std::uint64_t b = own & (piece[rook] | piece[queen]); b != 0; b &= b - 1) {
-      int from = std::countr_zero(b);
-      take((piece[queen] >> from) & 1 ? queen : rook, from, t.rook(from, all) & within(from));
-    }
-    for (std::uint64_t b = own & piece[pawn]; b != 0; b &= b - 1) {
-      int from = std::countr_zero(b), up = me == 0 ? 8 : -8;
-      std::uint64_t targets = t.pawn[me][from] & theirs, step = bit(from + up) & ~all;
-      targets |= step;
-      if (step != 0 && from / 8 == (me == 0 ? 1 : 6)) targets |= bit(from + 2 * up) & ~all;
-      targets &= within(from);
-      if (passed >= 0 && (t.pawn[me][from] & bit(passed)) != 0) {
-        int victim = passed - up;
-        std::uint64_t left = (all ^ bit(from) ^ bit(victim)) | bit(passed);
-        std::uint64_t lines = theirs & ((t.rook(home, left) & (piece[rook] | piece[queen])) |
-                                        (t.bishop(home, left) & (piece[bishop] | piece[queen])));
-        std::uint64_t near = checkers & ~bit(victim) & (piece[knight] | piece[pawn]);
-        if (lines == 0 && near == 0) targets |= bit(passed);
-      }
-      take(pawn, from, targets);
-    }
-    if (checkers == 0) {
-      for (std::uint64_t b = own & rights & piece[rook]; b != 0; b &= b - 1) {
-        int tower = std::countr_zero(b), to = tower > home ? home + 2 : home - 2;
-        if (tower / 8 != home / 8 || (t.between[home][tower] & all) != 0) continue;
-        std::uint64_t way = bit(to) | t.between[home][to];
-        if ((way & danger) == 0) take(king, home, bit(to));
-      }
-    }
-  }
-  static constexpr std::uint64_t ends = 0xff000000000000ffull;
 
-  std::uint64_t countMoves() const {
-    std::uint64_t total = 0;
-    moves([&](Kind kind, int, std::uint64_t targets) {
-      total += static_cast<std::uint64_t>(std::popcount(targets));
-      if (kind == pawn) total += 3 * static_cast<std::uint64_t>(std::popcount(targets & ends));
-    });
-    return total;
+    forEach(own & piece[knight] & ~pinned,
+            [&](int from) { taker.targets(knight, from, t.knight[from] & allowed); });
+    forEach(own & slantwise & ~pinned,
+            [&](int from) { taker.targets(kindOf(from), from, t.bishop(from, all) & allowed); });
+    forEach(own & straight & ~pinned,
+            [&](int from) { taker.targets(kindOf(from), from, t.rook(from, all) & allowed); });
+    auto pawnSteps = [&](std::uint64_t pawns, std::uint64_t onto) {
+      std::uint64_t single = shifted<up>(pawns) & ~all;
+      taker.template pawns<up>(single & onto);
+      taker.template pawns<2 * up>(shifted<up>(single & third) & ~all & onto);
+      taker.template pawns<up - 1>(shifted<up - 1>(pawns & notWest) & theirs & onto);
+      taker.template pawns<up + 1>(shifted<up + 1>(pawns & notEast) & theirs & onto);
+    };
+    pawnSteps(own & piece[pawn] & ~pinned, allowed);
+    if (pinned != 0) {
+      forEach(pinned & piece[pawn],
+              [&](int from) { pawnSteps(bit(from), allowed & t.line[home][from]); });
+      forEach(pinned & slantwise, [&](int from) {
+        taker.targets(kindOf(from), from, t.bishop(from, all) & allowed & t.line[home][from]);
+      });
+      forEach(pinned & straight, [&](int from) {
+        taker.targets(kindOf(from), from, t.rook(from, all) & allowed & t.line[home][from]);
+      });
+    }
+    if (passed != 0) {
+      int to = std::countr_zero(passed);
+      forEach(t.pawn[enemy][to] & own & piece[pawn], [&](int from) {
+        std::uint64_t victim = shifted<-up>(passed), left = (all ^ bit(from) ^ victim) | passed;
+        std::uint64_t seen =
+            theirs & ((t.rook(home, left) & straight) | (t.bishop(home, left) & slantwise));
+        if (seen == 0 && (checkers & ~victim & (piece[knight] | piece[pawn])) == 0)
+          taker.targets(pawn, from, passed);
+      });
+    }
+    if (checkers == 0 && (own & rights) != 0) {
+      forEach(own & rights, [&](int tower) {
+        if ((t.between[home][tower] & all) != 0) return;
+        int way = tower > home ? 1 : -1;
+        if (attackers<enemy>(home + way, all) == 0 && attackers<enemy>(home + 2 * way, all) == 0)
+          taker.targets(king, home, bit(home + 2 * way));
+      });
+    }
   }
+  Kind kindOf(int slider) const {
+    if ((piece[queen] >> slider) & 1) return queen;
+    return (piece[rook] >> slider) & 1 ? rook : bishop;
+  }
+
+  struct Counter {
+    std::uint64_t total = 0;
+    void targets(Kind, int, std::uint64_t set) { total += many(set); }
+    template <int step>
+    void pawns(std::uint64_t set) {
+      total += many(set);
+      if constexpr (step != 16 && step != -16)
+        if ((set & ends) != 0) total += 3 * many(set & ends);
+    }
+  };
+  template <int me>
   void make(Kind kind, int from, int to, Kind becomes) {
-    int me = turn, enemy = 1 - turn;
+    constexpr int enemy = 1 - me, up = me == 0 ? 8 : -8;
     std::uint64_t b = bit(to);
     ++quiet;
     if ((side[enemy] & b) != 0) {
@@ -196,49 +238,69 @@ struct Chess {
       for (std::uint64_t& plane : piece) plane &= ~b;
       quiet = 0;
     }
+    std::uint64_t over = 0;
     if (kind == pawn) {
       quiet = 0;
-      if (to == passed) {
-        std::uint64_t victim = bit(me == 0 ? to - 8 : to + 8);
-        side[enemy] &= ~victim;
-        piece[pawn] &= ~victim;
+      if (b == passed) {
+        side[enemy] &= ~bit(to - up);
+        piece[pawn] &= ~bit(to - up);
       }
+      if (to - from == 2 * up) over = bit(from + up);
     }
-    passed = kind == pawn && (to - from == 16 || from - to == 16) ? (from + to) / 2 : -1;
+    passed = over;
     side[me] ^= bit(from) | b;
     piece[kind] ^= bit(from);
     piece[becomes] |= b;
-    if (kind == king && (to - from == 2 || from - to == 2)) {
-      std::uint64_t tower = to > from ? bit(to + 1) | bit(to - 1) : bit(to - 2) | bit(to + 1);
-      side[me] ^= tower;
-      piece[rook] ^= tower;
+    if (kind == king) {
+      if (to - from == 2 || from - to == 2) {
+        std::uint64_t tower = to > from ? bit(to + 1) | bit(to - 1) : bit(to - 2) | bit(to + 1);
+        side[me] ^= tower;
+        piece[rook] ^= tower;
+      }
+      rights &= ~(std::uint64_t{0xff} << (56 * me));
     }
     rights &= ~(bit(from) | b);
-    if (((bit(from) | b) & bit(4)) != 0) rights &= ~std::uint64_t{0xff};
-    if (((bit(from) | b) & bit(60)) != 0) rights &= ~(std::uint64_t{0xff} << 56);
-    turn = enemy;
   }
-  std::uint64_t sequences(int depth) const {
-    if (depth == 1) return countMoves();
+
+  template <int me>
+  struct Descent {
+    const Chess& board;
+    int depth;
     std::uint64_t total = 0;
-    moves([&](Kind kind, int from, std::uint64_t targets) {
-      for (; targets != 0; targets &= targets - 1) {
-        int to = std::countr_zero(targets);
-        bool promotes = kind == pawn && ((ends >> to) & 1);
-        for (Kind becomes : {promotes ? knight : kind, bishop, rook, queen}) {
-          Chess next = *this;
-          next.make(kind, from, to, becomes);
-          total += next.sequences(depth - 1);
-          if (!promotes) break;
-        }
-      }
-    });
-    return total;
+    void one(Kind kind, int from, int to, Kind becomes) {
+      Chess next = board;
+      next.make<me>(kind, from, to, becomes);
+      total += next.sequences<1 - me>(depth - 1);
+    }
+    void targets(Kind kind, int from, std::uint64_t set) {
+      forEach(set, [&](int to) { one(kind, from, to, kind); });
+    }
+    template <int step>
+    void pawns(std::uint64_t set) {
+      forEach(set & ~ends, [&](int to) { one(pawn, to - step, to, pawn); });
+      forEach(set & ends, [&](int to) {
+        for (Kind becomes : {knight, bishop, rook, queen}) one(pawn, to - step, to, becomes);
+      });
+    }
+  };
+  // Move sequences of `depth` >= 1 plies with `me` to move; the last ply is counted, not made.
+  template <int me>
+  std::uint64_t sequences(int depth) const {
+    if (depth == 1) {
+      Counter counter;
+      moves<me>(counter);
+      return counter.total;
+    }
+    Descent<me> descent{*this, depth};
+    moves<me>(descent);
+    return descent.total;
   }
+
   std::uint64_t key() const {
-    std::uint64_t out = rights * 31 + static_cast<std::uint64_t>(turn);
-    for (std::uint64_t plane : piece) out = (out ^ plane) * 0x9e3779b97f4a7c15ull, out ^= out >> 29;
-    return (out ^ side[0]) * 0xbf58476d1ce4e5b9ull;
+    return piece[0] * 0x9e3779b97f4a7c15ull + piece[1] * 0xbf58476d1ce4e5b9ull +
+           piece[2] * 0x94d049bb133111ebull + piece[3] * 0xd6e8feb86659fd93ull +
+           piece[4] * 0xa0761d6478bd642full + piece[5] * 0xe7037ed1a0b428dbull +
+           side[0] * 0x8ebc6af09c88c6e3ull + rights * 0x589965cc75374cc3ull;
   }
   bool tooLittle() const {
     constexpr std::uint64_t light = 0x55aa55aa55aa55aaull;
@@ -246,53 +308,94 @@ struct Chess {
     if (std::popcount(piece[knight] | piece[bishop]) <= 1) return true;
     return piece[knight] == 0 && ((piece[bishop] & light) == 0 || (piece[bishop] & ~light) == 0);
   }
+
   // 1: White mates, 2: Black mates, 0: a draw, by the sheet's rules.
-  static int playOut(Random& random, int& plies) {
-    struct Group {
-      Kind kind;
-      int from;
-      std::uint64_t targets;
-      std::uint32_t moves;
-    };
-    Chess board;
-    std::uint64_t seen[8000];
-    int first = 0;  // where the keys since the last pawn move or capture begin
-    while (true) {
-      Group groups[40];
-      int used = 0;
-      std::uint32_t total = 0;
-      board.moves([&](Kind kind, int from, std::uint64_t targets) {
-        if (targets == 0) return;
-        std::uint32_t many = static_cast<std::uint32_t>(std::popcount(targets));
-        if (kind == pawn) many += 3 * static_cast<std::uint32_t>(std::popcount(targets & ends));
-        groups[used++] = {kind, from, targets, many};
-        total += many;
-      });
-      if (total == 0) {
-        int home = std::countr_zero(board.side[board.turn] & board.piece[king]);
-        bool check = board.attackers(home, 1 - board.turn, board.side[0] | board.side[1]) != 0;
-        return check ? 2 - board.turn : 0;
-      }
-      if (board.tooLittle() || board.quiet >= 100) return 0;
-      seen[plies] = board.key();
-      int times = 0;
-      for (int i = first; i <= plies; ++i) times += seen[i] == seen[plies] ? 1 : 0;
-      if (times >= 3) return 0;
-      std::uint32_t rank = random.below(total);
-      Group* group = groups;
-      for (; rank >= group->moves; ++group) rank -= group->moves;
-      bool promotes = group->kind == pawn && (group->targets & ends) != 0;
-      Kind becomes = group->kind;
-      if (promotes) {
-        becomes = static_cast<Kind>(knight + rank % 4);
-        rank /= 4;
-      }
-      int to = std::countr_zero(nth(group->targets, rank));
-      board.make(group->kind, group->from, to, becomes);
-      ++plies;
-      if (board.quiet == 0) first = plies;
-    }
+  static int playOut(Random& random, int& plies);
+};
+
+struct ChessGroups {
+  struct Group {
+    std::uint64_t targets;
+    std::uint32_t moves;
+    std::int16_t from;  // of a piece; of pawns their step
+    std::int8_t kind;   // -1: pawns
+  };
+  Group list[64];
+  int used = 0;
+  std::uint32_t total = 0;
+  void targets(Chess::Kind kind, int from, std::uint64_t set) {
+    auto moves = static_cast<std::uint32_t>(std::popcount(set));
+    list[used] = {set, moves, static_cast<std::int16_t>(from), static_cast<std::int8_t>(kind)};
+    used += moves != 0 ? 1 : 0;
+    total += moves;
+  }
+  template <int step>
+  void pawns(std::uint64_t set) {
+    auto moves = static_cast<std::uint32_t>(Chess::many(set) + 3 * Chess::many(set & Chess::ends));
+    list[used] = {set, moves, step, -1};
+    used += moves != 0 ? 1 : 0;
+    total += moves;
   }
 };
+struct ChessPlayout {
+  Chess board;
+  std::uint64_t seen[8000];
+  std::uint8_t alike[256] = {};  // how many of those keys begin with these eight bits
+  int plies = 0, first = 0;      // where the keys since the last pawn move or capture begin
+
+  // -1: goes on, 1: White mates, 2: Black mates, 0: a draw, by the sheet's rules.
+  template <int me>
+  int ply(Random& random) {
+    ChessGroups groups;
+    board.moves<me>(groups);
+    if (groups.total == 0) {
+      int home = std::countr_zero(board.side[me] & board.piece[Chess::king]);
+      return board.attackers<1 - me>(home, board.side[0] | board.side[1]) != 0 ? 2 - me : 0;
+    }
+    if (board.tooLittle() || board.quiet >= 100) return 0;
+    std::uint64_t key = board.key() + board.passed;
+    int times = 1;
+    if (alike[key >> 56]++ != 0)
+      for (int i = plies - 2; i >= first; i -= 2) times += seen[i] == key ? 1 : 0;
+    seen[plies] = key;
+    if (times >= 3) return 0;
+    std::uint32_t rank = random.below(groups.total);
+    const ChessGroups::Group* group = groups.list;
+    for (; rank >= group->moves; ++group) rank -= group->moves;
+    if (group->kind >= 0) {
+      auto kind = static_cast<Chess::Kind>(group->kind);
+      board.make<me>(kind, group->from, std::countr_zero(nth(group->targets, rank)), kind);
+    } else {
+      std::uint64_t plain = group->targets & ~Chess::ends, last = group->targets & Chess::ends;
+      auto quietSteps = static_cast<std::uint32_t>(std::popcount(plain));
+      Chess::Kind becomes = Chess::pawn;
+      std::uint64_t to;
+      if (rank < quietSteps) {
+        to = nth(plain, rank);
+      } else {
+        becomes = static_cast<Chess::Kind>(Chess::knight + (rank - quietSteps) % 4);
+        to = nth(last, (rank - quietSteps) / 4);
+      }
+      int cell = std::countr_zero(to);
+      board.make<me>(Chess::pawn, cell - group->from, cell, becomes);
+    }
+    ++plies;
+    if (board.quiet == 0) {
+      first = plies;
+      std::memset(alike, 0, sizeof alike);
+    }
+    return -1;
+  }
+};
+inline int Chess::playOut(Random& random, int& plies) {
+  ChessPlayout game;
+  for (int result = -1;;) {
+    result = game.ply<0>(random);
+    if (result < 0) result = game.ply<1>(random);
+    if (result < 0) continue;
+    plies = game.plies;
+    return result;
+  }
+}
 
 }  // namespace yardstick
