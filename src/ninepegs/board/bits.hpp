@@ -99,6 +99,18 @@ struct Bits {
   friend constexpr bool operator==(const Bits&, const Bits&) = default;
 };
 
+// The bits of `from` that are on `mask`, packed together at the low end.
+inline std::uint64_t gathered(std::uint64_t from, std::uint64_t mask) {
+#ifdef __BMI2__
+  return _pext_u64(from, mask);
+#else
+  std::uint64_t out = 0;
+  for (int i = 0; mask != 0; ++i, mask &= mask - 1)
+    out |= ((from >> std::countr_zero(mask)) & 1) << i;
+  return out;
+#endif
+}
+
 // Every cell moved up by `amount` bits; what leaves the words is lost.
 template <int W>
 constexpr Bits<W> raised(const Bits<W>& bits, int amount) {

@@ -316,10 +316,13 @@ PlayoutEnd SheetGame::playOut(Position& position, Stream& stream, int plyLimit) 
   MoveList list;
   withMachine(program_, [&]<int W>(sheet::Machine<W>& machine) {
     machine.load(position.words.data());
-    BundleSink<W> sink;
+    sheet::BundleSink<W> sink;
+    machine.keepMovesIn(&sink);
     while (machine.result() == 0) {
-      sink.clear();
-      machine.generate(sink);
+      if (!machine.kept()) {
+        sink.clear();
+        machine.generate(sink);
+      }
       if (sink.total == 0 || end.plies >= plyLimit) {
         end.stalled = true;
         break;

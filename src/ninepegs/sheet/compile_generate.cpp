@@ -343,6 +343,8 @@ void Compiler::generator(int side, bool withPass) {
   for (std::size_t t = 0; t < tiers.size(); ++t) {
     for (const Name& name : tiers[t]) {
       if (name.text == "pass") {
+        program_.passAlone =
+            program_.passAlone && t + 1 == tiers.size() && tiers[t].size() == 1 && t > 0;
         if (withPass) emit_.add(Op::emitPass);
         continue;
       }

@@ -26,6 +26,8 @@ void Emitter::jump(Op op, int label, Slot a, Slot b, Slot c, Slot d) {
 void Emitter::finish() {
   for (const auto& [instruction, label] : jumps_) program_.code[instruction].n = labels_[label];
   fuse();
+  makeTurns();
+  makeSlides();
 }
 
 // Puts pairs that come together often into one instruction. The second of a pair stays where it is,

@@ -26,7 +26,7 @@ class Emitter {
   void place(int label);
   void add(Op op, Slot a = 0, Slot b = 0, Slot c = 0, Slot d = 0, int n = 0);
   void jump(Op op, int label, Slot a = 0, Slot b = 0, Slot c = 0, Slot d = 0);
-  void finish();  // settles all jumps
+  void finish();  // settles all jumps, makes the tables that only what was used needs
   void setStatement(int statement) { statement_ = statement; }
 
   // Scratch: one region for generators, one for moves on trial, one for everything else, so that a
@@ -56,6 +56,11 @@ class Emitter {
   void makeDirections();
   void makeRays();
   void makePieces();
+  void makeTurns();
+  void makeSlides();
+  std::vector<std::uint64_t> slideMasks(const std::vector<int>& directions) const;
+  std::size_t slideTableSize(const std::vector<int>& directions) const;
+  int slideTable(const std::vector<int>& directions);
   void shiftedLines(LineSet& lines, const std::vector<int>& axes);
   Slot pooled(const std::vector<std::uint64_t>& words);
 
@@ -69,6 +74,7 @@ class Emitter {
   bool overflown_ = false;
   std::map<std::vector<std::uint64_t>, Slot> pool_;
   std::map<std::string, int> tableKeys_;
+  std::map<std::vector<int>, int> slideKeys_;
   std::map<std::tuple<int, std::vector<int>, bool>, int> lineKeys_;
 };
 

@@ -14,51 +14,11 @@
 
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/board/bits.hpp"
+#include "ninepegs/sheet/bundles.hpp"
 #include "ninepegs/sheet/program.hpp"
+#include "ninepegs/sheet/sinks.hpp"
 
 namespace ninepegs::sheet {
-
-// A sink takes the moves that a generator finds: `one` for a single move, `many` for one move a
-// cell of the last choice, `pass`. `any` tells whether one came; `enough` that no more are needed.
-struct NoSink {
-  template <class Set>
-  void many(int, const std::uint64_t*, int, const Set&) {}
-  void one(int, const std::uint64_t*, int) {}
-  void pass() {}
-  bool any() const { return false; }
-  bool enough() const { return false; }
-};
-
-struct AnySink : NoSink {
-  bool found = false;
-  template <class Set>
-  void many(int, const std::uint64_t*, int, const Set& last) {
-    found = found || last.any();
-  }
-  void one(int, const std::uint64_t*, int) { found = true; }
-  void pass() { found = true; }
-  bool any() const { return found; }
-  bool enough() const { return found; }
-};
-
-struct CountSink : NoSink {
-  std::uint64_t total = 0;
-  template <class Set>
-  void many(int, const std::uint64_t*, int, const Set& last) {
-    total += static_cast<std::uint64_t>(last.count());
-  }
-  void one(int, const std::uint64_t*, int) { ++total; }
-  void pass() { ++total; }
-  bool any() const { return total > 0; }
-};
-
-// Takes what a move on trial comes to, and hands it on to the sink of the generator.
-struct TrialSink : NoSink {
-  void* outer = nullptr;
-  void (*emit)(void* outer, int group, const std::uint64_t* choices, int count) = nullptr;
-  bool (*full)(const void* outer) = nullptr;
-  bool enough() const { return full(outer); }
-};
 
 template <int W>
 class Machine {
@@ -83,6 +43,7 @@ class Machine {
   void load(const std::uint64_t* position) {
     std::memcpy(memory_, position, bytes());
     steps_ = limits::loopSteps;
+    kept_ = settled_ = false;
     keepBefore();
   }
   // Hashes of earlier positions, as `timesSeen` compares them; must outlive what is run.
@@ -109,6 +70,15 @@ class Machine {
     if (!isFinal(memory_[Layout::result])) run(program_->generate[memory_[Layout::turn]], sink);
   }
 
+  // Until the next load, moves that the test for an end found are kept in `room` (nullptr: no
+  // more), which must outlive what is run. `kept` tells whether it holds the legal moves of the
+  // side to move.
+  void keepMovesIn(BundleSink<W>* room) {
+    room_ = program_->passAlone ? room : nullptr;
+    kept_ = false;
+  }
+  bool kept() const { return kept_; }
+
   // Plays a legal move: the position becomes the next one, with its result.
   void apply(int group, const std::uint16_t* choices, int count) {
     for (int i = 0; i < count; ++i) memory_[program_->choicesAt + i] = choices[i];
@@ -120,6 +90,7 @@ class Machine {
     memory_[Layout::result] = 0;  // an end that was not claimed is passed over
     int side = turn();
     keepBefore();
+    settled_ = false;
     trail_ = group == passGroup ? 0 : program_->groups[group].choices;
     NoSink none;
     run(group == passGroup ? program_->passApply[side] : program_->groups[group].apply[side], none);
@@ -186,10 +157,12 @@ class Machine {
   template <class Sink>
   void offer(int side, Sink& sink);
   bool stuck(int side);
+  bool stuckNow(int side);
   std::int64_t movesOf(int side);
   std::uint64_t seenHash();
   Set touched() const;
-  Set bracketing(const Set& run, const Set& by, int group) const;
+  Set bracketing(const Set& run, const Set& by, int group);
+  Set grown(const Set& run, const Set& last, int group) const;
   bool lineIn(const Set& in, const LineSet& lines, int index) const {
     return (in & lineMask(lines, index)) == lineMask(lines, index) &&
            !(lines.exact && (in & tableSet(lines.ends + index * W)).any());
@@ -247,6 +220,9 @@ class Machine {
   }
   void turnOver() {
     passTurn();
+    settled_ = true;
+    kept_ = false;
+    stuck_[0] = stuck_[1] = -1;
     if (program_->layout.seen != 0) memory_[program_->layout.seen] = seenHash();
   }
 
@@ -262,6 +238,10 @@ class Machine {
 
   const Program* program_;
   std::span<std::uint64_t> uses_;
+  BundleSink<W>* room_ = nullptr;
+  bool kept_ = false;
+  bool settled_ = false;  // the ply is over: only the tests for an end are still to come
+  std::int8_t stuck_[2] = {-1, -1};  // then: what is known of each side
   int steps_ = limits::loopSteps;
   int exhaustedAt_ = -1;
   bool tooManyChoices_ = false;
@@ -270,6 +250,8 @@ class Machine {
   std::size_t trialWords_ = 0;  // of a position that moves on trial can change
   int phase_ = 0;               // 1: measure moves on trial, 2: keep the best
   std::int64_t best_ = 0;
+  int bracketingGroup_ = -1;
+  Set bracketingRun_, bracketingBy_, bracketingFound_;
   int attempts_ = 0;  // rounds that are being attempted, one inside the other
   bool made_[limits::choices + 1] = {};
   // A number may be read as a set, W words from its place on: the last words are room for that.
@@ -288,7 +270,8 @@ class Machine {
   prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::NoSink&);    \
   prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::AnySink&);   \
   prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::CountSink&); \
-  prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::TrialSink&);
+  prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::TrialSink&); \
+  prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::BundleSink<W>&);
 #ifndef NINEPEGS_COMPILES_MACHINE
 NINEPEGS_MACHINES(extern, 1)
 NINEPEGS_MACHINES(extern, 2)

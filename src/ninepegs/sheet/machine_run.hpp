@@ -44,6 +44,13 @@ void Machine<W>::run(int pc, Sink& sink) {
   const std::uint64_t* const choices = memory_ + program_->choicesAt;
   const Instruction* i = code + pc;
   constexpr bool onTrialNow = std::is_same_v<Sink, TrialSink>;
+  // A move that is being played ends with the tests for an end.
+  auto isStuck = [this](int side) {
+    if constexpr (std::is_same_v<Sink, NoSink>)
+      return stuckNow(side);
+    else
+      return stuck(side);
+  };
   DISPATCH();
 
 on_stop:
@@ -294,13 +301,13 @@ on_jumpLess:
 on_jumpLessEqual:
   JUMP_IF(num(i->b) <= num(i->c));
 on_jumpStuck:
-  JUMP_IF(stuck(turn()));
+  JUMP_IF(isStuck(turn()));
 on_jumpUnstuck:
-  JUMP_IF(!stuck(turn()));
+  JUMP_IF(!isStuck(turn()));
 on_jumpNobody:
-  JUMP_IF(stuck(turn()) && stuck(1 - turn()));
+  JUMP_IF(isStuck(turn()) && isStuck(1 - turn()));
 on_jumpSomebody:
-  JUMP_IF(!stuck(turn()) || !stuck(1 - turn()));
+  JUMP_IF(!isStuck(turn()) || !isStuck(1 - turn()));
 on_nextCell:
   if (!at(i->b).any()) JUMP();
   if (outOfSteps(i - code)) return;

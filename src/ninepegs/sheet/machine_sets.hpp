@@ -10,6 +10,20 @@ namespace ninepegs::sheet {
 template <int W>
 Bits<W> Machine<W>::slid(const Set& from, const Set& through, int group) const {
   Set out = Set::none();
+  if constexpr (W == 1 && gathersBits) {
+    if (static_cast<std::size_t>(group) < program_->slidesOfGroups.size()) {
+      const std::vector<int>& tables = program_->slidesOfGroups[group];
+      for (int table : tables) {
+        const SlideCell* cells = program_->slideTables[table].data();
+        for (Set rest = from; rest.any(); rest.dropFirst()) {
+          const SlideCell& cell = cells[rest.first()];
+          out.word[0] |=
+              program_->slideSets[cell.first + gathered(~through.word[0], cell.mask)];
+        }
+      }
+      if (!tables.empty()) return out;
+    }
+  }
   if (!program_->rays.empty()) {
     const std::vector<RayPart>& rays = program_->raysOfGroups[group];
     const std::uint64_t* tables = program_->tables.data();
@@ -42,6 +56,21 @@ template <int W>
 Bits<W> Machine<W>::bracketed(const Set& run, std::int64_t cell, const Set& by, int group) const {
   Set out = Set::none();
   if (cell < 0) return out;
+  if constexpr (W == 1) {
+    if (!program_->rays.empty()) {
+      std::uint64_t found = 0;
+      for (const RayPart& way : program_->raysOfGroups[group]) {
+        std::uint64_t ray = program_->tables[way.at + static_cast<int>(cell)];
+        std::uint64_t stops = ray & ~run.word[0];
+        // The run ends on the first other cell of the ray; no branch foretells where that is.
+        std::uint64_t end = way.up ? stops & (0 - stops) : std::bit_floor(stops);
+        end &= by.word[0];
+        found |= ray & (way.up ? end - (end != 0 ? 1 : 0) : 0 - (end << 1));
+      }
+      out.word[0] = found;
+      return out;
+    }
+  }
   for (int direction : program_->groupsOfDirections[group]) {
     if (!program_->rays.empty()) {
       int rays = program_->rays[direction];
@@ -64,10 +93,36 @@ Bits<W> Machine<W>::bracketed(const Set& run, std::int64_t cell, const Set& by, 
   return out;
 }
 
-// Runs grow from where they end, against each direction in turn.
+// Runs grow from where they end, against each direction in turn. What was worked out last is kept:
+// whether a side can move is asked just before its moves are.
 template <int W>
-Bits<W> Machine<W>::bracketing(const Set& run, const Set& by, int group) const {
-  Set out = Set::none(), last = minus(by, run);
+Bits<W> Machine<W>::bracketing(const Set& run, const Set& by, int group) {
+  if (group == bracketingGroup_ && run == bracketingRun_ && by == bracketingBy_)
+    return bracketingFound_;
+  bracketingGroup_ = group;
+  bracketingRun_ = run;
+  bracketingBy_ = by;
+  bracketingFound_ = grown(run, minus(by, run), group);
+  return bracketingFound_;
+}
+
+template <int W>
+Bits<W> Machine<W>::grown(const Set& run, const Set& last, int group) const {
+  Set out = Set::none();
+  if constexpr (W == 1) {
+    const std::vector<WordTurn>& turns = program_->turnsOfGroups[group];
+    const int doublings = program_->fillDoublings;
+    for (const WordTurn& turn : turns) {
+      std::uint64_t through = run.word[0] & turn.mask;
+      std::uint64_t front = std::rotl(last.word[0], turn.by) & through;
+      for (int k = 0, by = turn.by; k < doublings; ++k, by *= 2) {
+        front |= std::rotl(front, by) & through;
+        through &= std::rotl(through, by);
+      }
+      out.word[0] |= std::rotl(front, turn.by) & turn.mask;
+    }
+    if (!turns.empty()) return out;
+  }
   for (int direction : program_->groupsOfDirections[group]) {
     Set front = stepped(last, direction) & run, all = front;
     while (front.any()) {
@@ -218,6 +273,24 @@ bool Machine<W>::stuck(int side) {
   AnySink any;
   offer(side, any);
   return !any.found;
+}
+
+// The same for a position whose ply is over: asked once, and the moves of the side to move are kept
+// for whoever plays on.
+template <int W>
+bool Machine<W>::stuckNow(int side) {
+  if (!settled_) return stuck(side);
+  if (stuck_[side] < 0) {
+    if (room_ != nullptr && side == turn()) {
+      room_->clear();
+      offer(side, *room_);
+      kept_ = room_->total > 0;
+      stuck_[side] = kept_ ? 0 : 1;
+    } else {
+      stuck_[side] = stuck(side) ? 1 : 0;
+    }
+  }
+  return stuck_[side] == 1;
 }
 
 template <int W>

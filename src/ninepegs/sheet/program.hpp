@@ -18,6 +18,7 @@
 #include <vector>
 
 #include "ninepegs/board/geometry.hpp"
+#include "ninepegs/sheet/sinks.hpp"
 
 namespace ninepegs::sheet {
 
@@ -179,10 +180,6 @@ constexpr bool isFinal(std::uint64_t result) {
   return result != 0 && ((result >> 9) & 1) == 0;
 }
 
-// A move of a sheet as numbers: which group, and what was picked and chosen in it.
-inline constexpr int passGroup = 255;
-inline constexpr std::uint64_t noChoice = 0xffff;  // a pick that found nothing to pick
-
 // One step in a direction: cells move by `amount` bits, `mask` keeps those that arrive properly.
 struct ShiftPart {
   int amount = 0;
@@ -193,6 +190,23 @@ struct RayPart {
   int at = 0;
   bool up = false;
 };
+// On boards of one word, a step whose cells all move by the same amount: the word is turned by that
+// many bits, and `mask` removes what does not arrive properly.
+struct WordTurn {
+  int by = 0;
+  std::uint64_t mask = 0;
+};
+// On boards of one word, slides from a cell by what stands on `mask`: the bits of the stops there,
+// gathered, count from `first` on in Program::slideSets.
+struct SlideCell {
+  std::uint64_t mask = 0;
+  std::uint32_t first = 0;
+};
+#ifdef __BMI2__
+inline constexpr bool gathersBits = true;
+#else
+inline constexpr bool gathersBits = false;
+#endif
 // Lines along one axis: a set that is cut with itself, moved down by each of the shifts in turn, is
 // left with the first cells of its runs of `length`; `starts` keeps those that are real lines.
 struct LineAxis {
@@ -284,6 +298,7 @@ struct Program {
   std::vector<int> statementOf;  // for each instruction, -1: none
   std::array<int, 2> generate = {0, 0};
   std::array<int, 2> generateNoPass = {0, 0};
+  bool passAlone = true;  // a pass is legal only when no move is: those without passes are all
   std::array<int, 2> passApply = {0, 0};
   std::array<int, 2> ends = {0, 0};     // by the side that has just moved
   std::array<int, 2> worth = {-1, -1};  // leaves the worth in `valueSlot`
@@ -309,6 +324,11 @@ struct Program {
   std::vector<int> rays;    // by direction: where in `tables` the ray of each cell begins; or none
   std::vector<bool> rayUp;  // by direction: do cell numbers grow along it
   std::vector<std::vector<RayPart>> raysOfGroups;  // the same by group of directions
+  std::vector<std::vector<WordTurn>> turnsOfGroups;  // by group; empty: not by turns
+  int fillDoublings = 0;                             // that reach along the longest ray
+  std::vector<std::vector<SlideCell>> slideTables;   // by cell
+  std::vector<std::vector<int>> slidesOfGroups;      // by group: its tables; empty: by rays
+  std::vector<std::uint64_t> slideSets;
   std::vector<std::vector<int>> lineFamilies;      // by family, by length: line set, or -1
   std::vector<std::vector<std::int64_t>> edges;    // by kind, by direction
   std::vector<std::vector<std::int16_t>> tracks;   // by track: for each cell the next, or -1
