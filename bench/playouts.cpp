@@ -1,15 +1,16 @@
-// Random playouts: sheets against hand-written programs, one thread, in one run. Ends with the
-// ratios. Both sides play the same games; that they do is tested by their shares of results here:
-// a run whose shares differ by more than chance allows is refused.
+// Random playouts and counting: sheets against hand-written programs, one thread, in one run. Ends
+// with the ratios. Both sides play the same games; that they do is tested by their shares of
+// results here: a run whose shares differ by more than chance allows is refused.
 //
 //   ./run bench
 #include <benchmark/benchmark.h>
 
+#include <algorithm>
+#include <chrono>
 #include <cmath>
 #include <cstdio>
 #include <map>
 #include <string>
-#include <utility>
 #include <vector>
 
 #include "ninepegs/game/library.hpp"
@@ -22,134 +23,148 @@ namespace {
 
 using namespace ninepegs;
 
+using Clock = std::chrono::steady_clock;
+
 struct Tally {
-  double games = 0, firstWins = 0, plies = 0;
+  double games = 0, firstWins = 0, seconds = 0;
+  double speed() const { return games / seconds; }
 };
-std::map<std::string, Tally>& tallies() {
-  static std::map<std::string, Tally> all;
+
+// What came of one pair of programs: speeds in items a second and how many times faster the
+// hand-written one is, the median over all pairs of slices.
+struct Outcome {
+  double byHand = 0, sheet = 0, ratio = 0;
+};
+std::map<std::string, Outcome>& outcomes() {
+  static std::map<std::string, Outcome> all;
   return all;
 }
+bool failed = false;
 
+// Machines change their speed from one second to the next, so the two programs take turns, some
+// milliseconds each, and a ratio is always of neighbours. `byHand` and `sheet` run one slice into
+// a tally.
+template <class ByHand, class Sheet>
+void inTurns(benchmark::State& state, const std::string& name, ByHand byHand, Sheet sheet) {
+  Tally hand, own;
+  std::vector<double> ratios;
+  auto timed = [](auto& run, Tally& into) {
+    Tally slice;
+    auto from = Clock::now();
+    run(slice);
+    slice.seconds = std::chrono::duration<double>(Clock::now() - from).count();
+    into.games += slice.games;
+    into.firstWins += slice.firstWins;
+    into.seconds += slice.seconds;
+    return slice.speed();
+  };
+  for (auto _ : state) {
+    double before = timed(byHand, hand);
+    ratios.push_back(before / timed(sheet, own));
+  }
+  std::nth_element(ratios.begin(), ratios.begin() + ratios.size() / 2, ratios.end());
+  double ratio = ratios[ratios.size() / 2];
+  state.counters["by_hand/s"] = hand.speed();
+  state.counters["sheet/s"] = own.speed();
+  state.counters["ratio"] = ratio;
+  outcomes()[name] = {hand.speed(), own.speed(), ratio};
+  double p = hand.firstWins / hand.games, q = own.firstWins / own.games;
+  double sigma = std::sqrt(p * (1 - p) * (1 / hand.games + 1 / own.games));
+  if (std::abs(p - q) > 6 * sigma) {
+    std::printf("%s: not the same game: the first side wins %.4f and %.4f\n", name.c_str(), p, q);
+    failed = true;
+  }
+}
+
+std::shared_ptr<const Game> opened(const std::string& name) {
+  return Library({NINEPEGS_SOURCE_SHEETS}).open(name);
+}
+
+// Random playouts; a slice of each program lasts some milliseconds.
 template <class Yardstick>
-void handWritten(benchmark::State& state, const std::string& name) {
-  yardstick::Random random{1};
-  Tally tally;
-  for (auto _ : state) {
-    int plies = 0;
-    int winner = Yardstick::playOut(random, plies);
-    benchmark::DoNotOptimize(winner);
-    tally.games += 1;
-    tally.firstWins += winner == 1 ? 1 : 0;
-    tally.plies += plies;
-  }
-  state.SetItemsProcessed(static_cast<std::int64_t>(tally.games));
-  tallies()["hand-written/" + name] = tally;
-}
-
-void sheet(benchmark::State& state, const std::string& name) {
-  std::shared_ptr<const Game> game = Library({NINEPEGS_SOURCE_SHEETS}).open(name);
+void playouts(benchmark::State& state, const std::string& name, int byHandGames, int sheetGames) {
+  std::shared_ptr<const Game> game = opened(name);
   Position start = game->start(), position = start;
-  Tally tally;
+  yardstick::Random random{1};
   std::uint64_t number = 0;
-  for (auto _ : state) {
-    Stream stream(1, number++);
-    position = start;
-    PlayoutEnd end = game->playOut(position, stream, 1000);
-    tally.games += 1;
-    tally.firstWins += end.result.winner == 0 ? 1 : 0;
-    tally.plies += end.plies;
-  }
-  state.SetItemsProcessed(static_cast<std::int64_t>(tally.games));
-  tallies()["sheet/" + name] = tally;
+  inTurns(
+      state, name,
+      [&](Tally& slice) {
+        for (int i = 0; i < byHandGames; ++i) {
+          int plies = 0;
+          int winner = Yardstick::playOut(random, plies);
+          benchmark::DoNotOptimize(winner);
+          slice.firstWins += winner == 1 ? 1 : 0;
+        }
+        slice.games = byHandGames;
+      },
+      [&](Tally& slice) {
+        for (int i = 0; i < sheetGames; ++i) {
+          Stream stream(1, number++);
+          position = start;
+          slice.firstWins += game->playOut(position, stream, 1000).result.winner == 0 ? 1 : 0;
+        }
+        slice.games = sheetGames;
+      });
 }
 
-// Move sequences of chess, the last ply counted in bulk; items are sequences. A wrong count ends
-// the run.
-constexpr std::uint64_t chessFive = 4865609, chessSix = 119060324;
+// Move sequences of chess, the last ply counted in bulk. A wrong count fails the run.
+constexpr std::uint64_t chessFour = 197281, chessFive = 4865609, chessSix = 119060324;
 
-void requireCount(benchmark::State& state, std::uint64_t got, std::uint64_t wanted) {
-  if (got != wanted) state.SkipWithError(("counted " + std::to_string(got)).c_str());
+void require(std::uint64_t got, std::uint64_t wanted) {
+  if (got == wanted) return;
+  std::printf("counted %llu sequences of chess, not %llu\n", static_cast<unsigned long long>(got),
+              static_cast<unsigned long long>(wanted));
+  failed = true;
 }
 
-void countByHand(benchmark::State& state) {
-  for (auto _ : state) requireCount(state, yardstick::Chess{}.sequences<0>(5), chessFive);
-  state.SetItemsProcessed(static_cast<std::int64_t>(chessFive) * state.iterations());
-}
-
-void countSheet(benchmark::State& state, int depth, std::uint64_t wanted) {
-  std::shared_ptr<const Game> game = Library({NINEPEGS_SOURCE_SHEETS}).open("chess");
+std::uint64_t counted(const Game& game, int depth) {
   verify::CountOptions options;
   options.depth = depth;
-  for (auto _ : state)
-    requireCount(state, verify::count(*game, game->start(), options).sequences, wanted);
-  state.SetItemsProcessed(static_cast<std::int64_t>(wanted) * state.iterations());
+  return verify::count(game, game.start(), options).sequences;
 }
 
-// Keeps the speed of every run for the ratios at the end.
-class Ratios : public benchmark::ConsoleReporter {
- public:
-  void ReportRuns(const std::vector<Run>& runs) override {
-    for (const Run& run : runs) {
-      failed = failed || run.error_occurred;
-      auto it = run.counters.find("items_per_second");
-      if (run.run_type == Run::RT_Iteration && it != run.counters.end())
-        speeds[run.run_name.function_name] = it->second;
-    }
-    ConsoleReporter::ReportRuns(runs);
-  }
-  std::map<std::string, double> speeds;
-  bool failed = false;
-};
+void countChess(benchmark::State& state) {
+  std::shared_ptr<const Game> game = opened("chess");
+  inTurns(
+      state, "count of chess",
+      [&](Tally& slice) {
+        require(yardstick::Chess{}.sequences<0>(5), chessFive);
+        slice.games = chessFive;
+      },
+      [&](Tally& slice) {
+        require(counted(*game, 4), chessFour);
+        slice.games = chessFour;
+      });
+}
+
+void countDeep(benchmark::State& state) {
+  std::shared_ptr<const Game> game = opened("chess");
+  for (auto _ : state) require(counted(*game, 6), chessSix);
+  state.SetItemsProcessed(static_cast<std::int64_t>(chessSix) * state.iterations());
+}
 
 }  // namespace
 
 int main(int argc, char** argv) {
   using namespace yardstick;
-  const std::vector<std::pair<std::string, void (*)(benchmark::State&, const std::string&)>> games =
-      {{"tic-tac-toe", handWritten<TicTacToe>},
-       {"connect-four", handWritten<ConnectFour>},
-       {"othello", handWritten<Othello>},
-       {"chess", handWritten<Chess>}};
-  for (const auto& [name, byHand] : games) {
-    benchmark::RegisterBenchmark(("hand-written/" + name).c_str(), [name = name, byHand = byHand](
-                                                                       benchmark::State& state) {
-      byHand(state, name);
-    })->MinTime(2);
-    benchmark::RegisterBenchmark(("sheet/" + name).c_str(), [name = name](benchmark::State& state) {
-      sheet(state, name);
-    })->MinTime(2);
-  }
-  benchmark::RegisterBenchmark("hand-written/count of chess", countByHand)->MinTime(2);
-  benchmark::RegisterBenchmark("sheet/count of chess", [](benchmark::State& state) {
-    countSheet(state, 5, chessFive);
-  })->MinTime(2);
-  benchmark::RegisterBenchmark("sheet/count of chess to depth 6", [](benchmark::State& state) {
-    countSheet(state, 6, chessSix);
-  })->Iterations(1);
+  auto add = [](const char* name, auto run) {
+    benchmark::RegisterBenchmark(name, run)->MinTime(4);
+  };
+  add("tic-tac-toe",
+      [](benchmark::State& state) { playouts<TicTacToe>(state, "tic-tac-toe", 50000, 8000); });
+  add("connect-four",
+      [](benchmark::State& state) { playouts<ConnectFour>(state, "connect-four", 20000, 3000); });
+  add("othello", [](benchmark::State& state) { playouts<Othello>(state, "othello", 1500, 400); });
+  add("chess", [](benchmark::State& state) { playouts<Chess>(state, "chess", 100, 10); });
+  add("count of chess", countChess);
+  benchmark::RegisterBenchmark("count of chess to depth 6", countDeep)->Iterations(1);
   benchmark::Initialize(&argc, argv);
   if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 2;
-  Ratios reporter;
-  benchmark::RunSpecifiedBenchmarks(&reporter);
+  benchmark::RunSpecifiedBenchmarks();
   std::printf("\n%-16s %16s %16s %10s\n", "", "hand-written/s", "sheet/s", "ratio");
-  int exitCode = reporter.failed ? 1 : 0;
-  auto line = [&](const std::string& name) {
-    double hand = reporter.speeds["hand-written/" + name], own = reporter.speeds["sheet/" + name];
-    if (hand == 0 || own == 0) return false;
-    std::printf("%-16s %16.0f %16.0f   1/%.1f\n", name.c_str(), hand, own, hand / own);
-    return true;
-  };
-  for (const auto& [name, byHand] : games) {
-    if (!line(name)) continue;
-    const Tally& a = tallies()["hand-written/" + name];
-    const Tally& b = tallies()["sheet/" + name];
-    double p = a.firstWins / a.games, q = b.firstWins / b.games;
-    double sigma = std::sqrt(p * (1 - p) * (1 / a.games + 1 / b.games));
-    if (std::abs(p - q) > 6 * sigma) {
-      std::printf("the two programs do not play the same game: first side wins %.4f and %.4f\n", p,
-                  q);
-      exitCode = 1;
-    }
-  }
-  line("count of chess");
-  return exitCode;
+  for (const auto& [name, outcome] : outcomes())
+    std::printf("%-16s %16.0f %16.0f   1/%.1f\n", name.c_str(), outcome.byHand, outcome.sheet,
+                outcome.ratio);
+  return failed ? 1 : 0;
 }
