@@ -76,7 +76,7 @@ void Compiler::handNeeds(const MoveShape& shape, int fail) {
 }
 
 // Works out once, for all moves of a position: are the guarded pieces attacked, and which pieces
-// must be tried because they guard them?
+// must be tried because they guard them? While they are attacked, all must be.
 //
 // A move that takes one piece from a cell and puts it on another can only uncover an attack along
 // a line that it leaves, and only of a piece that slides along it. So it is enough to try the
@@ -84,7 +84,6 @@ void Compiler::handNeeds(const MoveShape& shape, int fail) {
 void Compiler::foreseen(int side) {
   int enemy = 1 - side;
   Slot guarded = express_.kindSet(guardedKinds_, side);
-  attacked_ = emit_.newNumber();
   risky_ = emit_.newSet();
   int done = emit_.label();
   Slot many = emit_.newNumber(), zero = emit_.constantNumber(0), one = emit_.constantNumber(1);
@@ -98,10 +97,9 @@ void Compiler::foreseen(int side) {
   emit_.jump(Op::jumpUnequal, several, 0, many, one);
   emit_.add(Op::copySet, alone_, guarded);
   emit_.place(several);
-  emit_.add(Op::copyNumber, attacked_, one);
-  emit_.add(Op::copySet, risky_, guarded);
+  emit_.add(Op::copySet, risky_, emit_.constantSet(sheet_.board.all()));
   express_.branchAttacked(guarded, enemy, true, done);
-  emit_.add(Op::copyNumber, attacked_, emit_.constantNumber(0));
+  emit_.add(Op::copySet, risky_, guarded);
   std::vector<Expressions::Slides> slides;
   express_.slidesOf(enemy, slides);
   const Layout& layout = program_.layout;
@@ -194,7 +192,6 @@ void Compiler::offer(int index, int choices, Slot cells, int fail) {
     offerGuarded(index, choices, cells, fail, others);
     emit_.place(others);
   }
-  emit_.jump(Op::jumpUnequal, slow, 0, attacked_, emit_.constantNumber(0));
   emit_.jump(Op::jumpIn, slow, 0, express_.find(shape.from)->slot, risky_);
   if (shape.choiceOn) {
     Slot further = emit_.constantSet(*sheet_.constantSet(*shape.choiceOn, express_.side()));

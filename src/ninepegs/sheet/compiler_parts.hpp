@@ -116,7 +116,7 @@ class Compiler {
   bool pruned_ = false;  // moves on trial leave out what no check reads
   // Of the foreseen attack: the attacked kinds, and where the generator keeps what it knows.
   std::vector<int> guardedKinds_;
-  Slot attacked_ = 0, risky_ = 0, alone_ = 0, danger_ = 0, dangerKnown_ = 0;
+  Slot risky_ = 0, alone_ = 0, danger_ = 0, dangerKnown_ = 0;
 
   // While a recipe is compiled.
   Recipe mode_ = Recipe::apply;

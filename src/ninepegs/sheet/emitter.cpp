@@ -37,13 +37,26 @@ void Emitter::fuse() {
   for (std::size_t k = 0; k + 1 < code.size(); ++k) {
     Instruction& one = code[k];
     const Instruction& next = code[k + 1];
-    if (one.op == Op::step && next.op == Op::minus && next.c == one.a)
-      one = {Op::stepMinus, next.a, next.b, one.b, one.a, one.n};
-    else if (one.op == Op::jumpAny && code[one.n].op == Op::stop)
+    auto pair = [&](Op first, Op second) { return one.op == first && next.op == second; };
+    if (one.op == Op::jumpAny && code[one.n].op == Op::stop)
       one.op = Op::stopAny;
-    else if (one.op == Op::emitMany && next.op == Op::stop)
+    else if (pair(Op::step, Op::minus) && next.c == one.a)
+      one = {Op::stepMinus, next.a, next.b, one.b, one.a, one.n};
+    else if (pair(Op::cellSet, Op::slide) && next.b == one.a)
+      one = {Op::slideFrom, next.a, one.b, next.c, one.a, next.n};
+    else if (pair(Op::table, Op::both) && next.b == one.a)
+      one = {Op::tableOn, next.a, one.b, next.c, one.a, one.n};
+    else if (pair(Op::both, Op::jumpAny) && next.b == one.a)
+      one.op = Op::bothAny, one.n = next.n;
+    else if (pair(Op::both, Op::jumpNone) && next.b == one.a)
+      one.op = Op::bothNone, one.n = next.n;
+    else if (pair(Op::copySet, Op::jump))
+      one.op = Op::copySetGo, one.n = next.n;
+    else if (pair(Op::emitMany, Op::jump))
+      one = {Op::emitManyGo, one.a, one.b, 0, static_cast<Slot>(one.n), next.n};
+    else if (pair(Op::emitMany, Op::stop))
       one.op = Op::emitLast;
-    else if (one.op == Op::putCell && one.n == 0 && next.op == Op::turnOver)
+    else if (pair(Op::putCell, Op::turnOver) && one.n == 0)
       one.op = Op::putCellOver, one.n = next.n;
   }
 }

@@ -120,13 +120,13 @@ Slot Expressions::reachOfCell(const Expr& expr) {
   Value about;
   if (const Value* local = expr.kind == ExprKind::name ? find(expr.word) : nullptr) about = *local;
   const Layout& layout = program_.layout;
-  Slot out = emit_.newSet();
   int done = emit_.label();
   std::vector<int> kinds = about.kinds;
   if (kinds.empty())
     for (int kind = 0; kind < program_.kinds; ++kind) kinds.push_back(kind);
   std::erase_if(kinds, [&](int kind) { return !sheet_.tree.pieces[kind].reach.has_value(); });
   bool sure = about.owner >= 0 && kinds.size() == 1 && !about.kinds.empty();
+  Slot out = sure ? Slot{0} : emit_.newSet();
   if (!sure) emit_.add(Op::clear, out);
   for (int owner = 0; owner < 2; ++owner) {
     if (about.owner >= 0 && owner != about.owner) continue;
@@ -140,6 +140,7 @@ Slot Expressions::reachOfCell(const Expr& expr) {
       piece_ = Origin{true, at};
       Slot cells = asSide(owner, [&] { return set(*sheet_.tree.pieces[kind].reach); });
       piece_ = before;
+      if (sure) return cells;
       emit_.add(Op::copySet, out, cells);
       emit_.jump(Op::jump, done);
       emit_.place(next);

@@ -144,6 +144,7 @@ class Machine {
     return out;
   }
   Set slid(const Set& from, const Set& through, int group) const;
+  Set slidFrom(std::int64_t cell, const Set& through, int group) const;
   Set bracketed(const Set& run, std::int64_t cell, const Set& by, int group) const;
   Set between(std::int64_t a, std::int64_t b) const;
   std::int64_t beyond(std::int64_t over, std::int64_t from) const;

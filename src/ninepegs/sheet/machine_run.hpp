@@ -110,6 +110,35 @@ on_tableAll : {
 on_slide:
   at(i->a) = slid(at(i->b), at(i->c), i->n);
   NEXT();
+on_tableOn : {
+  std::int64_t cell = num(i->b);
+  Set held =
+      cell < 0 ? Set::none() : tableSet(program_->cellTables[i->n] + static_cast<int>(cell) * W);
+  at(i->d) = held;
+  at(i->a) = held & at(i->c);
+  i += 2;
+  DISPATCH();
+}
+on_slideFrom:
+  at(i->d) = cellAsSet(num(i->b));
+  at(i->a) = slidFrom(num(i->b), at(i->c), i->n);
+  i += 2;
+  DISPATCH();
+on_bothAny : {
+  Set met = at(i->b) & at(i->c);
+  at(i->a) = met;
+  i = met.any() ? code + i->n : i + 2;
+  DISPATCH();
+}
+on_bothNone : {
+  Set met = at(i->b) & at(i->c);
+  at(i->a) = met;
+  i = met.any() ? i + 2 : code + i->n;
+  DISPATCH();
+}
+on_copySetGo:
+  at(i->a) = at(i->b);
+  JUMP();
 on_bracketing:
   at(i->a) = bracketing(at(i->b), at(i->c), i->n);
   NEXT();
@@ -349,6 +378,10 @@ on_emitMany:
   sink.many(i->n, choices, i->a, at(i->b));
   if (sink.enough()) return;
   NEXT();
+on_emitManyGo:
+  sink.many(i->d, choices, i->a, at(i->b));
+  if (sink.enough()) return;
+  JUMP();
 on_emitLast:
   sink.many(i->n, choices, i->a, at(i->b));
   return;

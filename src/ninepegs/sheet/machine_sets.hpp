@@ -8,20 +8,34 @@
 namespace ninepegs::sheet {
 
 template <int W>
+Bits<W> Machine<W>::slidFrom(std::int64_t cell, const Set& through, int group) const {
+  if (cell < 0) return Set::none();
+  if constexpr (W == 1 && gathersBits) {
+    if (program_->slidesByTable(group)) {
+      Set out = Set::none();
+      for (int table : program_->slidesOfGroups[group]) {
+        const SlideCell& at = program_->slideTables[table][static_cast<std::size_t>(cell)];
+        out.word[0] |= program_->slideSets[at.first + gathered(~through.word[0], at.mask)];
+      }
+      return out;
+    }
+  }
+  return slid(cellAsSet(cell), through, group);
+}
+
+template <int W>
 Bits<W> Machine<W>::slid(const Set& from, const Set& through, int group) const {
   Set out = Set::none();
   if constexpr (W == 1 && gathersBits) {
-    if (static_cast<std::size_t>(group) < program_->slidesOfGroups.size()) {
-      const std::vector<int>& tables = program_->slidesOfGroups[group];
-      for (int table : tables) {
+    if (program_->slidesByTable(group)) {
+      for (int table : program_->slidesOfGroups[group]) {
         const SlideCell* cells = program_->slideTables[table].data();
         for (Set rest = from; rest.any(); rest.dropFirst()) {
-          const SlideCell& cell = cells[rest.first()];
-          out.word[0] |=
-              program_->slideSets[cell.first + gathered(~through.word[0], cell.mask)];
+          const SlideCell& at = cells[rest.first()];
+          out.word[0] |= program_->slideSets[at.first + gathered(~through.word[0], at.mask)];
         }
       }
-      if (!tables.empty()) return out;
+      return out;
     }
   }
   if (!program_->rays.empty()) {

@@ -131,6 +131,12 @@ using Slot = std::uint16_t;
   X(write, "part n of a text, for channel d, with the value at a")                          \
   X(turnOver, "the ply is over: the turn passes, go on at n")                               \
   X(stepMinus, "d = c moved one step along direction n; a = b except d; skip one")          \
+  X(tableOn, "d = what table n holds for the cell b; a = d on c; skip one")                 \
+  X(slideFrom, "d = the cell b as a set; a = from it along group n through c; skip one")   \
+  X(bothAny, "a = b on c; go on at n if it has cells; skip one")                            \
+  X(bothNone, "a = b on c; go on at n if it has no cells; skip one")                        \
+  X(copySetGo, "a = b; go on at n")                                                         \
+  X(emitManyGo, "as emitMany, of group d; go on at n")                                      \
   X(stopAny, "end of the routine if b has cells")                                           \
   X(emitLast, "as emitMany, then end of the routine")                                       \
   X(putCellOver, "as putCell, then turnOver")                                               \
@@ -334,6 +340,10 @@ struct Program {
   std::vector<std::vector<std::int16_t>> tracks;   // by track: for each cell the next, or -1
   std::vector<std::int64_t> weights;               // by cell
   std::vector<std::int16_t> rowNumbers, columnNumbers;
+  bool slidesByTable(int group) const {
+    return static_cast<std::size_t>(group) < slidesOfGroups.size() &&
+           !slidesOfGroups[group].empty();
+  }
   int allAt = 0;  // in `tables`: all cells
   int kinds = 0;
   std::string source;               // the sheet's name, for messages
