@@ -191,8 +191,31 @@ struct Battleship {
   std::array<std::array<std::array<bool, 10>, 10>, 2> fired{};
   std::array<std::set<int>, 2> hands = {std::set<int>{0, 1, 2, 3, 4}, {0, 1, 2, 3, 4}};
   int mover = 0, winner = -1;
+  // Variants: ships may not touch; as many shots a turn as ships afloat, answered together.
+  bool apart = false, salvo = false;
+  std::array<std::array<std::array<bool, 10>, 10>, 2> called{};
+  std::array<int, 2> left = {5, 5};
 
   bool over() const { return winner >= 0; }
+  bool mayLie(int row, int column) const {
+    for (int r = row - 1; r <= row + 1; ++r)
+      for (int c = column - 1; c <= column + 1; ++c) {
+        bool same = r == row && c == column;
+        if (r < 0 || c < 0 || r > 9 || c > 9 || (!apart && !same)) continue;
+        if (sea[mover][r][c] != 0) return false;
+      }
+    return true;
+  }
+  bool mayFire(int row, int column) const {
+    return !fired[mover][row][column] && !called[mover][row][column];
+  }
+  std::uint64_t count() const {
+    if (over() || !hands[mover].empty()) return moves().size();
+    std::uint64_t total = 0;
+    for (int row = 0; row < 10; ++row)
+      for (int column = 0; column < 10; ++column) total += mayFire(row, column) ? 1 : 0;
+    return total;
+  }
   std::vector<std::string> moves() const {
     std::vector<std::string> out;
     if (over()) return out;
@@ -204,7 +227,7 @@ struct Battleship {
             int lastColumn = column + (down ? 0 : ships[ship].size - 1);
             bool free = lastRow < 10 && lastColumn < 10;
             for (int r = row; free && r <= lastRow; ++r)
-              for (int c = column; free && c <= lastColumn; ++c) free = sea[mover][r][c] == 0;
+              for (int c = column; free && c <= lastColumn; ++c) free = mayLie(r, c);
             if (free)
               out.push_back(std::string(ships[ship].name) + " " + place(column, row) + "-" +
                             place(lastColumn, lastRow));
@@ -215,7 +238,7 @@ struct Battleship {
     if (hands[mover].empty())
       for (int row = 0; row < 10; ++row)
         for (int column = 0; column < 10; ++column)
-          if (!fired[mover][row][column]) out.push_back(place(column, row));
+          if (mayFire(row, column)) out.push_back(place(column, row));
     return out;
   }
   void play(const std::string& move) {
@@ -229,14 +252,28 @@ struct Battleship {
         for (int c = from[0] - 'a'; c <= to[0] - 'a'; ++c) sea[mover][r][c] = ship + 1;
       hands[mover].erase(ship);
     } else {
-      fired[mover][std::stoi(move.substr(1)) - 1][move[0] - 'a'] = true;
+      (salvo ? called : fired)[mover][std::stoi(move.substr(1)) - 1][move[0] - 'a'] = true;
+      bool again = salvo && --left[mover] > 0 && count() > 0;
+      if (salvo && !again) answer();
       bool afloat = false;
       for (int r = 0; r < 10; ++r)
         for (int c = 0; c < 10; ++c)
           afloat = afloat || (sea[1 - mover][r][c] != 0 && !fired[mover][r][c]);
       if (!afloat) winner = mover;
+      if (again) return;
     }
     mover = 1 - mover;
+  }
+  // The salvo is over: its shots count, and the other side has a shot for each ship afloat.
+  void answer() {
+    std::set<int> afloat;
+    for (int r = 0; r < 10; ++r)
+      for (int c = 0; c < 10; ++c) {
+        fired[mover][r][c] = fired[mover][r][c] || called[mover][r][c];
+        called[mover][r][c] = false;
+        if (sea[1 - mover][r][c] != 0 && !fired[mover][r][c]) afloat.insert(sea[1 - mover][r][c]);
+      }
+    left[1 - mover] = static_cast<int>(afloat.size());
   }
 };
 

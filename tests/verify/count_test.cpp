@@ -85,7 +85,9 @@ TEST(Count, PublishedFiguresOfDraughts) {
 // The last ply is counted, not made.
 template <class Plain>
 std::uint64_t counted(const Plain& game, int depth) {
-  if (depth == 1) return game.count();
+  if constexpr (requires { game.count(); })
+    if (depth == 1) return game.count();
+  if (depth == 1) return game.moves().size();
   std::uint64_t total = 0;
   for (const std::string& move : game.moves()) {
     Plain next = game;
@@ -104,34 +106,81 @@ TEST(Count, AgreesWithThePlainProgramsOfLargerGames) {
     EXPECT_EQ(sequences(*library.open("draughts"), depth),
               plain::sequences(plain::Draughts{}, depth));
   }
-  for (int depth = 1; depth <= 3; ++depth) {
-    EXPECT_EQ(sequences(*library.open("morris"), depth), plain::sequences(plain::Morris{}, depth));
-    EXPECT_EQ(sequences(*library.open("chess"), depth), plain::sequences(plain::Chess{}, depth));
+  for (int depth = 1; depth <= 4; ++depth) {
+    EXPECT_EQ(sequences(*library.open("morris"), depth), counted(plain::Morris{}, depth));
+    EXPECT_EQ(sequences(*library.open("chess"), depth), counted(plain::Chess{}, depth));
   }
   EXPECT_EQ(sequences(*library.open("hex"), 4), counted(plain::Hex<11>{}, 4));
+  for (int depth = 1; depth <= 3; ++depth)
+    EXPECT_EQ(sequences(*library.open("five-in-a-row"), depth),
+              counted(plain::FiveInARow{}, depth));
+  for (int depth = 1; depth <= 3; ++depth)
+    EXPECT_EQ(sequences(*library.open("hex-tiles"), depth), counted(plain::HexTiles{}, depth));
+  // Nobody can have five in a row after four stones.
+  EXPECT_EQ(sequences(*library.open("five-in-a-row"), 4), 225u * 224 * 223 * 222);
 }
 
-// Deep enough by playing on: from positions in the middle of a game.
+// Deep enough by playing on: counts behind moves that lead to the middle of a game.
+template <class Plain>
+void expectCountsBehind(const std::string& name, const std::string& variant, Plain plain,
+                        const std::vector<std::string>& moves, int depth) {
+  std::shared_ptr<const Game> game = test::shippedLibrary().open(name, variant);
+  Position position = game->start();
+  for (const std::string& move : moves) {
+    position = playMoves(*game, position, move, "test");
+    plain.play(move);
+  }
+  CountOptions options;
+  options.threads = 2;
+  for (options.depth = 1; options.depth <= depth; ++options.depth)
+    EXPECT_EQ(count(*game, position, options).sequences, counted(plain, options.depth))
+        << name << " " << variant << " " << options.depth;
+}
+
 TEST(Count, AgreesWithThePlainProgramsInTheMiddleOfGames) {
-  auto from = [](const char* name, auto plain, const std::vector<std::string>& moves, int depth) {
-    std::shared_ptr<const Game> game = test::shipped(name);
-    Position position = game->start();
-    for (const std::string& move : moves) {
-      position = playMoves(*game, position, move, "test");
-      plain.play(move);
-    }
-    CountOptions options;
-    options.depth = depth;
-    options.threads = 2;
-    EXPECT_EQ(count(*game, position, options).sequences, plain::sequences(plain, depth)) << name;
-  };
   // Two tiles a side are left, six cells are free.
-  from("hex-tiles", plain::HexTiles{},
-       {"ash a1", "ash b1", "birch c1", "birch a2", "cedar b2", "cedar c2", "elm d2", "elm a3",
-        "fir b3", "fir d3", "hazel e3", "hazel a4", "larch b4", "larch c4"},
-       4);
-  from("morris", plain::Morris{},
-       {"a1", "b2", "d1", "b4", "g7", "f2", "a7", "f6", "c3", "e5", "d5", "e3", "a4xb2"}, 4);
+  expectCountsBehind("hex-tiles", "", plain::HexTiles{},
+                     {"ash a1", "ash b1", "birch c1", "birch a2", "cedar b2", "cedar c2", "elm d2",
+                      "elm a3", "fir b3", "fir d3", "hazel e3", "hazel a4", "larch b4", "larch c4"},
+                     5);
+  expectCountsBehind(
+      "morris", "", plain::Morris{},
+      {"a1", "b2", "d1", "b4", "g7", "f2", "a7", "f6", "c3", "e5", "d5", "e3", "a4xb2"}, 4);
+  // Twelve full rows without five of a colour; in the first four a fifth stone closes one.
+  std::vector<std::string> colours[2], stones;
+  for (int row = 1; row <= 12; ++row)
+    for (int column = 0; column < 15; ++column) {
+      if (row <= 4 && column % 5 == 4) continue;
+      int length = row <= 4 ? 5 : 4;
+      colours[(column / length + row) % 2].push_back(
+          std::string(1, static_cast<char>('a' + column)) + std::to_string(row));
+    }
+  for (std::size_t i = 0; i < std::min(colours[0].size(), colours[1].size()); ++i)
+    stones.insert(stones.end(), {colours[0][i], colours[1][i]});
+  expectCountsBehind("five-in-a-row", "", plain::FiveInARow{}, stones, 4);
+}
+
+TEST(Count, AgreesWithThePlainProgramOfBattleship) {
+  plain::Battleship plain, apart, salvo;
+  apart.apart = salvo.salvo = true;
+  expectCountsBehind("battleship", "", plain, {}, 2);
+  expectCountsBehind("battleship", "no-touch", apart, {}, 2);
+  std::vector<std::string> berths = {"ferry a1-e1",  "ferry a10-e10", "barge a3-d3",  "barge j1-j4",
+                                     "cutter a5-c5", "cutter f7-h7",  "trawler g1-g3"};
+  // The last ship but one of a side, the last two, and the first shot.
+  expectCountsBehind("battleship", "no-touch", apart, berths, 3);
+  berths.insert(berths.end(), {"trawler j6-j8", "skiff a7-b7"});
+  expectCountsBehind("battleship", "", plain, berths, 3);
+  berths.insert(berths.end(), {"skiff a1-a2"});
+  expectCountsBehind("battleship", "salvo", salvo, berths, 3);
+  // Shots, down to where the next one may end the game.
+  for (int row = 1; row <= 10; ++row)
+    for (char column = 'a'; column <= 'j'; ++column) {
+      std::string cell = column + std::to_string(row);
+      if (cell == "a10" || row == 9 || (column == 'b' && row >= 4 && row < 7)) continue;
+      berths.insert(berths.end(), {cell, cell});
+    }
+  expectCountsBehind("battleship", "", plain, berths, 4);
 }
 
 TEST(Count, AgreesWithThePlainPrograms) {
