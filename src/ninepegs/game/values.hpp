@@ -64,6 +64,7 @@ struct View {
     std::string letter;
     int board = 0;  // whose
     CellSet cells;
+    friend bool operator==(const Mark&, const Mark&) = default;
   };
   std::vector<Mark> marks;         // what it was shown besides
   std::vector<std::string> words;  // and told in words

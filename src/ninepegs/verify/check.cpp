@@ -139,7 +139,7 @@ CheckReport check(const Game& game, const CheckOptions& options) {
     report.findings.push_back(described(game, key.first, key.second, seen, options));
   if (game.hasSecrets() && options.playouts > 0) {
     std::uint64_t games = std::min(options.viewGames, options.playouts);
-    ViewTest views = testViews(game, games, options.seed, options.stop);
+    ViewTest views = testViews(game, games, {options.seed, options.threads, options.stop});
     report.viewPairs = views.pairs;
     for (Finding& finding : views.findings) report.findings.push_back(std::move(finding));
   }

@@ -20,7 +20,7 @@ struct CheckOptions {
   std::uint64_t seed = 1;
   int threads = 1;                // changes no result
   int plyLimit = 2000;            // a playout that is longer is a finding
-  std::uint64_t viewGames = 100;  // pairs of games played to find what leaks, if anything is secret
+  std::uint64_t viewGames = 10000;  // pairs of games played to find what leaks, if anything is secret
   std::uint64_t thoroughPlayouts = 500;  // the first ones also test symmetries and texts
   std::size_t shortenBudget = 200'000;   // positions tried for the shortest failing game
   const StopFlag* stop = nullptr;

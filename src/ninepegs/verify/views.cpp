@@ -3,36 +3,37 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <optional>
 
 #include "ninepegs/base/limits.hpp"
+#include "ninepegs/base/parallel.hpp"
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/move_text.hpp"
 
 namespace ninepegs::verify {
 namespace {
 
-// Everything that a side knows, as one value.
-std::string viewKey(const Game& game, const Position& position, int viewer) {
-  View view = game.viewOf(position, viewer);
-  std::string key = game.positionText(view.shown);
-  for (const View::Mark& mark : view.marks)
-    key += fmt::format("|{}{}{}", mark.letter, mark.board, mark.cells.to_string());
-  for (const std::string& word : view.words) key += "|" + word;
-  return key + "|" + resultText(game, game.result(position));
+// Is all that a side knows the same?
+bool looksSame(const Game& game, const Position& one, const Position& two, int viewer) {
+  if (one == two) return true;
+  if (resultText(game, game.result(one)) != resultText(game, game.result(two))) return false;
+  View first = game.viewOf(one, viewer), second = game.viewOf(two, viewer);
+  return first.words == second.words && first.marks == second.marks &&
+         (first.shown == second.shown ||
+          game.positionText(first.shown) == game.positionText(second.shown));
 }
 
 class Pair {
  public:
-  Pair(const Game& game, int viewer, Stream stream, ViewTest& test)
+  Pair(const Game& game, int viewer, Stream stream, int attempts, ViewTest& test)
       : game_(game),
         viewer_(viewer),
         stream_(stream),
+        attempts_(attempts),
         test_(test),
         one_(game.start()),
         two_(one_) {}
 
-  // False if a leak was found.
+  // Goes on while the two games look the same; false if a leak was found.
   bool play() {
     for (int ply = 0; ply < limits::plies && !game_.ended(one_); ++ply) {
       bool own = game_.toMove(one_) == viewer_;
@@ -52,71 +53,105 @@ class Pair {
     test_.findings.push_back(std::move(finding));
     return false;
   }
+  const Move& any(const MoveList& moves) {
+    return moves[stream_.below(static_cast<std::uint32_t>(moves.size()))];
+  }
 
   // The same move in both games, which must both have it.
   bool ownMove() {
-    std::vector<std::string> first = moveTexts(game_, one_), second = moveTexts(game_, two_);
-    if (!(one_ == two_)) ++test_.pairs;
-    if (first != second)
-      return leak(fmt::format(
-          "{} has {} moves here and {} in a position that looks the same to it: {}",
-          game_.info().sides[viewer_], first.size(), second.size(), game_.positionText(two_)));
-    if (first.empty()) return false;
-    const std::string& text = first[stream_.below(static_cast<std::uint32_t>(first.size()))];
-    return make(matchingMoves(game_, one_, text).front(), matchingMoves(game_, two_, text).front());
+    game_.listMoves(one_, moves_);
+    if (!(one_ == two_)) {
+      ++test_.pairs;
+      game_.listMoves(two_, others_);
+      if (!(moves_ == others_)) {
+        std::vector<std::string> first = moveTexts(game_, one_), second = moveTexts(game_, two_);
+        if (first != second)
+          return leak(fmt::format(
+              "{} has {} moves here and {} in a position that looks the same to it: {}",
+              game_.info().sides[viewer_], first.size(), second.size(), game_.positionText(two_)));
+      }
+    }
+    for (int attempt = 0; attempt < attempts_ && !moves_.empty(); ++attempt) {
+      Move first = any(moves_), second = first;
+      if (!(moves_ == others_) && !(one_ == two_))
+        second = matchingMoves(game_, two_, game_.moveText(one_, first)).front();
+      if (make(first, second, true)) return true;
+      if (!test_.findings.empty()) return false;
+    }
+    return false;
   }
 
   // Any move, and one that looks the same in the other game.
   bool otherMove() {
-    MoveList moves, others, same;
-    game_.listMoves(one_, moves);
-    game_.listMoves(two_, others);
-    if (moves.empty() || others.empty()) return false;
-    const Move& move = moves[stream_.below(static_cast<std::uint32_t>(moves.size()))];
+    game_.listMoves(one_, moves_);
+    game_.listMoves(two_, others_);
+    if (moves_.empty() || others_.empty()) return false;
+    Move move = any(moves_);
     std::string seen = game_.textsOf(one_, move).seen;
-    // Of many moves, some are enough to choose from.
-    std::size_t from = stream_.below(static_cast<std::uint32_t>(others.size()));
-    for (std::size_t k = 0; k < others.size() && same.empty(); ++k) {
-      const Move& other = others[(from + k) % others.size()];
-      if (game_.textsOf(two_, other).seen == seen) same.push_back(other);
+    auto alike = [&](const Move& other) { return game_.textsOf(two_, other).seen == seen; };
+    for (int attempt = 0; attempt < 8; ++attempt) {
+      const Move& other = any(others_);
+      if (alike(other)) return make(move, other, false);
     }
-    return !same.empty() && make(move, same.front());
+    auto same = std::find_if(others_.begin(), others_.end(), alike);
+    return same != others_.end() && make(move, *same, false);
   }
 
-  // Goes on while the two look the same.
-  bool make(const Move& first, const Move& second) {
+  // Plays on if the two still look the same then; else all is as before.
+  bool make(const Move& first, const Move& second, bool own) {
     MoveTexts told = game_.textsOf(one_, first), alsoTold = game_.textsOf(two_, second);
+    Position one = one_, two = two_;
+    game_.apply(one, first);
+    game_.apply(two, second);
+    if (!looksSame(game_, one, two, viewer_)) return false;
     played_.push_back(told.text);
-    game_.apply(one_, first);
-    game_.apply(two_, second);
-    if (viewKey(game_, one_, viewer_) != viewKey(game_, two_, viewer_)) return false;
-    if (told.told == alsoTold.told) return true;
-    return leak(
-        fmt::format("{} is told \"{}\" here and \"{}\" in a position that looks the same to it: {}",
-                    game_.info().sides[viewer_], joined(told.told, ", "),
-                    joined(alsoTold.told, ", "), game_.positionText(two_)));
+    one_ = std::move(one);
+    two_ = std::move(two);
+    auto differs = [&](const std::string& here, const std::string& there) {
+      return leak(fmt::format(
+          "{} is told \"{}\" here and \"{}\" in a position that looks the same to it: {}",
+          game_.info().sides[viewer_], here, there, game_.positionText(two_)));
+    };
+    if (own && told.text != alsoTold.text) return differs(told.text, alsoTold.text);
+    if (told.told != alsoTold.told)
+      return differs(joined(told.told, ", "), joined(alsoTold.told, ", "));
+    return true;
   }
 
   const Game& game_;
   int viewer_;
   Stream stream_;
+  int attempts_;  // at a move of the viewer that looks the same in both
   ViewTest& test_;
   Position one_, two_;
+  MoveList moves_, others_;
   std::vector<std::string> played_;
 };
 
+constexpr std::uint64_t gamesAPiece = 20, followedFar = 5;
+
 }  // namespace
 
-ViewTest testViews(const Game& game, std::uint64_t games, std::uint64_t seed,
-                   const StopFlag* stop) {
-  ViewTest test;
-  for (std::uint64_t number = 0; number < games; ++number)
-    for (int viewer = 0; viewer < 2; ++viewer)
-      if (wantsStop(stop) ||
-          !Pair(game, viewer, Stream(seed, 2 * number + static_cast<std::uint64_t>(viewer)), test)
-               .play())
-        return test;
-  return test;
+ViewTest testViews(const Game& game, std::uint64_t games, const ViewOptions& options) {
+  std::uint64_t pieces = (games + gamesAPiece - 1) / gamesAPiece;
+  std::vector<ViewTest> tests(pieces);
+  auto play = [&](std::uint64_t piece, int) {
+    std::uint64_t end = std::min(games, (piece + 1) * gamesAPiece);
+    for (std::uint64_t number = piece * gamesAPiece; number < end; ++number)
+      for (int viewer = 0; viewer < 2; ++viewer) {
+        if (wantsStop(options.stop)) return;
+        Stream stream(options.seed, 2 * number + static_cast<std::uint64_t>(viewer));
+        int attempts = number % (gamesAPiece * followedFar) == 0 ? 10 : 1;
+        if (!Pair(game, viewer, stream, attempts, tests[piece]).play()) return;
+      }
+  };
+  inParallel(pieces, options.threads, play, options.stop);
+  ViewTest all;
+  for (ViewTest& test : tests) {
+    all.pairs += test.pairs;
+    if (all.findings.empty()) all.findings = std::move(test.findings);
+  }
+  return all;
 }
 
 }  // namespace ninepegs::verify

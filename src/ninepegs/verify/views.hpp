@@ -15,10 +15,17 @@ namespace ninepegs::verify {
 
 struct ViewTest {
   std::uint64_t pairs = 0;        // different positions that looked the same, compared
-  std::vector<Finding> findings;  // at most one for each kind of leak
+  std::vector<Finding> findings;  // the first leak, if any
+};
+struct ViewOptions {
+  std::uint64_t seed = 1;
+  int threads = 1;
+  const StopFlag* stop = nullptr;
 };
 
-// Plays `games` pairs of games for each side as the one that looks. The same for the same seed.
-ViewTest testViews(const Game& game, std::uint64_t games, std::uint64_t seed, const StopFlag* stop);
+// Plays `games` pairs of games for each side as the one that looks. Most end where the two no
+// longer look the same; one in a hundred is followed further, by moves that keep them alike. The
+// same for the same seed, on any number of threads.
+ViewTest testViews(const Game& game, std::uint64_t games, const ViewOptions& options);
 
 }  // namespace ninepegs::verify
