@@ -1,11 +1,5 @@
-#include <fmt/format.h>
-
-#include <nlohmann/json.hpp>
-
-#include "ninepegs/base/text.hpp"
 #include "ninepegs/cli/context.hpp"
-#include "ninepegs/game/sheet_game.hpp"
-#include "ninepegs/sheet/explain.hpp"
+#include "ninepegs/report/explanation.hpp"
 
 namespace ninepegs::cli {
 namespace {
@@ -23,31 +17,8 @@ void run(const Options& options, Context& context) {
     print(sheet::toText(sheet->program()));
     return;
   }
-  std::vector<sheet::Explanation> parts = sheet::explain(sheet->sheet());
-  if (options.json) {
-    nlohmann::ordered_json out = nlohmann::ordered_json::array();
-    for (const sheet::Explanation& part : parts)
-      for (const auto& one : part.sentences)
-        out.push_back(
-            {{"part", part.heading}, {"line", one.line}, {"depth", one.depth}, {"text", one.text}});
-    print(out.dump(2) + "\n");
-    return;
-  }
-  const GameInfo& info = game->info();
-  std::string out = context.paint.strong(info.title) + "\n";
-  std::string prose;
-  for (const std::string& line : info.about) prose += (prose.empty() ? "" : " ") + line;
-  if (!prose.empty()) out += wrapped(prose, 96, "  ");
-  for (const sheet::Explanation& part : parts) {
-    out += "\n" + context.paint.strong(part.heading) + "\n";
-    for (const auto& one : part.sentences) {
-      std::string place = one.line > 0 ? fmt::format("{:4}", one.line) : "    ";
-      std::string lines = wrapped(one.text, 88 - 2 * static_cast<std::size_t>(one.depth),
-                                  std::string(6 + 2 * static_cast<std::size_t>(one.depth), ' '));
-      out += context.paint.faint(place) + lines.substr(4);
-    }
-  }
-  print(out);
+  print(options.json ? report::explanationJson(*sheet)
+                     : report::explanationText(*sheet, context.paint));
 }
 
 }  // namespace

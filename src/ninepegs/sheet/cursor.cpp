@@ -82,8 +82,13 @@ long long Cursor::number(const std::string& what) {
 }
 
 void Cursor::end() {
-  if (!atEnd())
-    refuse(span(), fmt::format("nothing more is expected here, but \"{}\" follows", peek().text));
+  if (atEnd()) return;
+  bool cells = at_ > 0 && Geometry::isPointLabel(peek().text) &&
+               Geometry::isPointLabel(tokens_[at_ - 1].text);
+  refuse(span(), fmt::format("nothing more is expected here, but \"{}\" follows", peek().text),
+         cells ? fmt::format("several cells are joined by `or`: {} or {}", tokens_[at_ - 1].text,
+                             peek().text)
+               : "");
 }
 
 void Cursor::refuse(Span span, const std::string& message, const std::string& hint) {

@@ -17,6 +17,7 @@ class Explainer {
     board();
     pieces();
     memory();
+    names();
     for (const MoveDecl& move : tree_.moves) {
       begin(fmt::format("Move \"{}\"", move.name.text));
       statements(move.body, 0);
@@ -30,6 +31,7 @@ class Explainer {
     }
     turn();
     ends();
+    views();
     rest();
     return std::move(out_);
   }
@@ -84,10 +86,18 @@ class Explainer {
                             tree_.sides[0].text, piece.letters[1], tree_.sides[1].text);
       for (const auto& [name, value] : piece.values)
         text += fmt::format("; {} {}", name.text, value);
+      if (!piece.edges.empty()) text += "; on its sides, " + edges(piece);
       if (piece.secret) text += "; only its owner sees it";
       if (piece.reach) text += fmt::format("; it attacks {}", words(*piece.reach));
       say(0, piece.name.span, text + ".");
     }
+  }
+
+  std::string edges(const PieceDecl& piece) const {
+    std::vector<std::string> out;
+    for (std::size_t i = 0; i < piece.edges.size(); ++i)
+      out.push_back(fmt::format("{} {}", sheet_.board.directions()[i].name, piece.edges[i]));
+    return joined(out, ", ");
   }
 
   void memory() {
@@ -105,6 +115,44 @@ class Explainer {
           fmt::format("A cell, {}{}{}.", cell.name.text, whose(cell.each),
                       cell.lastsOneMove ? ", forgotten after one move" : ""));
     if (out_.back().sentences.empty()) out_.pop_back();
+  }
+
+  // What the sheet's own words stand for.
+  void names() {
+    begin("Words of the sheet");
+    for (const SetDecl& group : tree_.groups) {
+      std::vector<std::string> kinds;
+      for (const Name& kind : group.members) kinds.push_back(kind.text);
+      say(0, group.name.span, fmt::format("\"{}\": {}.", group.name.text, joined(kinds, " or ")));
+    }
+    for (const SetDecl& zone : tree_.zones)
+      say(0, zone.name.span,
+          fmt::format("\"{}\": {}.", zone.name.text,
+                      forSides(zone.sets, [&](const Expr& set) { return words(set); })));
+    for (const TrackDecl& track : tree_.tracks)
+      say(0, track.name.span,
+          fmt::format("\"{}\", cells in order: {}.", track.name.text,
+                      forSides(track.cells, [](const std::vector<Name>& cells) {
+                        std::string out;
+                        for (const Name& cell : cells) out += (out.empty() ? "" : " ") + cell.text;
+                        return out;
+                      })));
+    for (const DefineDecl& define : tree_.defines) {
+      std::string of;
+      for (const Name& parameter : define.parameters)
+        of += fmt::format("{}`{}`", of.empty() ? " of " : ", ", parameter.text);
+      say(0, define.name.span,
+          fmt::format("\"{}\"{}: {}.", define.name.text, of, words(define.body)));
+    }
+    if (out_.back().sentences.empty()) out_.pop_back();
+  }
+
+  template <class Entries, class Text>
+  std::string forSides(const Entries& entries, Text text) const {
+    std::vector<std::string> out;
+    for (const auto& [side, what] : entries)
+      out.push_back(text(what) + (side ? " for " + side->text : ""));
+    return joined(out, "; ");
   }
 
   void statements(const std::vector<Statement>& list, int depth) {
@@ -252,7 +300,24 @@ class Explainer {
     }
   }
 
+  void views() {
+    if (tree_.sees.empty()) return;
+    begin("What each side sees");
+    for (const SeesDecl& one : tree_.sees)
+      say(0, one.span,
+          one.letter.empty() ? fmt::format("In words: {}.", words(one.what))
+                             : fmt::format("On {} board, {} for {}.",
+                                           one.theirBoard ? "the other side's" : "its own",
+                                           one.letter, words(one.what)));
+  }
+
   void rest() {
+    if (tree_.repetition) {
+      begin("When a position is the same again");
+      std::vector<std::string> compared;
+      for (const Name& name : tree_.repetition->compares) compared.push_back(name.text);
+      say(0, tree_.repetition->span, fmt::format("If these are: {}.", joined(compared, ", ")));
+    }
     if (tree_.worth) {
       begin("What a position is worth");
       say(0, tree_.worth->span, fmt::format("For a side: {}.", words(*tree_.worth)));
@@ -266,6 +331,9 @@ class Explainer {
       text[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(text[0])));
       say(0, always.span, text);
     }
+    if (!tree_.symmetries.empty()) begin("Where the rules look the same");
+    for (const SymmetryDecl& symmetry : tree_.symmetries)
+      say(0, symmetry.span, fmt::format("Under {}.", symmetry.name));
   }
 
   const Checked& sheet_;
