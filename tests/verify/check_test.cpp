@@ -1,7 +1,6 @@
 #include "ninepegs/verify/check.hpp"
 
 #include <cmath>
-#include <functional>
 #include <set>
 
 #include "ninepegs/report/json.hpp"
@@ -102,107 +101,6 @@ TEST(Check, StopsWithWhatItHas) {
   EXPECT_GE(report.evidence.playouts, 640u);
   EXPECT_LT(report.evidence.playouts, 2000u);
 }
-
-const Finding* find(const CheckReport& report, FindingKind kind) {
-  for (const Finding& finding : report.findings)
-    if (finding.kind == kind) return &finding;
-  return nullptr;
-}
-
-// --- The gallery: each fault is found, and no shorter game shows it. That is proved here with the
-// plain programs, which follow every game up to that length.
-
-// The least number of plies after which `shows` holds in some game; -1 if none up to `most`.
-template <class Plain>
-int least(const Plain& from, int most, const std::function<bool(const Plain&)>& shows) {
-  std::vector<Plain> level = {from};
-  std::set<std::string> seen;
-  for (int plies = 0; plies <= most; ++plies) {
-    std::vector<Plain> next;
-    for (const Plain& game : level) {
-      if (shows(game)) return plies;
-      for (const std::string& move : game.moves()) {
-        Plain after = game;
-        after.play(move);
-        if (seen.insert(after.key()).second) next.push_back(after);
-      }
-    }
-    level = std::move(next);
-  }
-  return -1;
-}
-
-TEST(Gallery, TheDrawBeforeTheWin) {
-  CheckReport report = checked(*test::faulty("draw-before-win"));
-  ASSERT_EQ(report.findings.size(), 1u);
-  const Finding& finding = report.findings[0];
-  EXPECT_EQ(finding.kind, FindingKind::drawOverWin);
-  EXPECT_EQ(finding.line, 16);
-  EXPECT_TRUE(finding.shortest);
-  int expected = least<plain::TicTacToe>(plain::TicTacToe{}, 9,
-                                         [](const auto& g) { return g.full() && g.winner != 0; });
-  EXPECT_EQ(static_cast<int>(finding.moves.size()), expected);
-  plain::TicTacToe replay;
-  for (const std::string& move : finding.moves) replay.play(move);
-  EXPECT_TRUE(replay.full() && replay.winner != 0);
-}
-
-TEST(Gallery, TheJoinedEdge) {
-  CheckReport report = checked(*test::faulty("joined-edge"));
-  const Finding* finding = find(report, FindingKind::example);
-  ASSERT_NE(finding, nullptr);
-  EXPECT_EQ(finding->line, 22);
-  // The sheet's case is a game that the right rules go on with and the faulty ones end. No shorter
-  // game tells the two apart: all games of the faulty sheet up to then end as the right ones do.
-  std::shared_ptr<const Game> game = test::faulty("joined-edge");
-  std::vector<std::pair<Position, plain::ConnectFour>> level = {{game->start(), {}}};
-  std::set<std::string> seen;
-  int plies = 0;
-  bool differ = false;
-  MoveList moves;
-  for (; !differ && plies < 10; ++plies) {
-    std::vector<std::pair<Position, plain::ConnectFour>> next;
-    for (const auto& [position, plain] : level) {
-      game->listMoves(position, moves);
-      for (const Move& move : moves) {
-        Position after = position;
-        plain::ConnectFour right = plain;
-        right.play(game->moveText(position, move));
-        game->apply(after, move);
-        if (game->ended(after) != right.over()) differ = true;
-        if (seen.insert(right.key()).second) next.emplace_back(after, right);
-      }
-      if (differ) break;
-    }
-    level = std::move(next);
-  }
-  ASSERT_TRUE(differ);
-  EXPECT_EQ(static_cast<int>(finding->moves.size()), plies);
-}
-
-TEST(Gallery, TheTakenCell) {
-  CheckReport report = checked(*test::faulty("taken-cell"));
-  const Finding* finding = find(report, FindingKind::overwrite);
-  ASSERT_NE(finding, nullptr);
-  EXPECT_EQ(finding->line, 12);
-  EXPECT_TRUE(finding->shortest);
-  // One ply fills one cell of an empty board; two are the least that meet on one.
-  ASSERT_EQ(finding->moves.size(), 2u);
-  EXPECT_EQ(finding->moves[0], finding->moves[1]);
-}
-
-TEST(Gallery, TheGameThatGoesOn) {
-  CheckReport report = checked(*test::faulty("no-end"));
-  ASSERT_EQ(report.findings.size(), 1u);
-  const Finding& finding = report.findings[0];
-  EXPECT_EQ(finding.kind, FindingKind::noEnd);
-  EXPECT_TRUE(finding.shortest);
-  int expected = least<plain::TicTacToe>(plain::TicTacToe{}, 9,
-                                         [](const auto& g) { return g.full() && g.winner == 0; });
-  EXPECT_EQ(static_cast<int>(finding.moves.size()), expected);
-}
-
-// --- Other faults, each in a small sheet.
 
 TEST(Check, FindsABrokenSymmetry) {
   std::string text = test::sheetWith("symmetric under reflection of columns\n", "square 3 x 3");

@@ -9,44 +9,50 @@ namespace ninepegs::cli {
 namespace {
 
 struct Options {
-  std::string file;
+  std::vector<std::string> files;
   bool check = false, print = false;
 };
 
+struct Tidied {
+  std::string file, before, after;
+};
+
+// All files are read before one is written, so that bad input changes nothing.
 void run(const Options& options, Context& context) {
-  std::string text = readFile(options.file, limits::sheetBytes);
-  sheet::requireText(options.file, text);
-  std::string tidy = sheet::tidied(sheet::Source(options.file, text));
-  if (options.print) {
-    print(tidy);
-    return;
+  std::vector<Tidied> sheets;
+  for (const std::string& file : options.files) {
+    std::string text = readFile(file, limits::sheetBytes);
+    sheet::requireText(file, text);
+    sheets.push_back({file, text, sheet::tidied(sheet::Source(file, text))});
   }
-  if (tidy == text) {
-    print(fmt::format("{} is tidy\n", options.file));
-    return;
+  for (const Tidied& sheet : sheets) {
+    if (options.print) {
+      print(sheet.after);
+    } else if (sheet.after == sheet.before) {
+      print(fmt::format("{} is tidy\n", sheet.file));
+    } else if (options.check) {
+      context.exitCode = exitFault;
+      print(fmt::format("{} is not tidy\n", sheet.file));
+    } else {
+      writeFile(sheet.file, sheet.after);
+      print(fmt::format("tidied {}\n", sheet.file));
+    }
   }
-  if (options.check) {
-    context.exitCode = exitFault;
-    print(fmt::format("{} is not tidy\n", options.file));
-    return;
-  }
-  writeFile(options.file, tidy);
-  print(fmt::format("tidied {}\n", options.file));
 }
 
 }  // namespace
 
 void addTidy(CLI::App& app, Context& context) {
   auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand("tidy", "Bring a sheet into its standard layout");
-  command->add_option("FILE", options->file, "a game sheet; it is written over")->required();
+  CLI::App* command = app.add_subcommand("tidy", "Bring sheets into their standard layout");
+  command->add_option("FILE", options->files, "game sheets; they are written over")->required();
   command->add_flag("--check", options->check, "change nothing; exit code 1 if it would change");
   command->add_flag("--print", options->print, "print the tidied sheet, change nothing");
   command->footer(
       "Comments stay. Running it twice changes nothing more.\n"
       "Examples:\n"
       "  ninepegs tidy mine.pegs\n"
-      "  ninepegs tidy mine.pegs --check");
+      "  ninepegs tidy --check sheets/*.pegs");
   command->callback([options, &context] { run(*options, context); });
 }
 

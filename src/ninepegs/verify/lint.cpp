@@ -58,6 +58,7 @@ class Linter {
   const sheet::Checked& sheet_;
   const sheet::Tree& tree_;
   const LintOptions& options_;
+  std::set<std::size_t> hiddenEnds_;  // that an earlier end hides always
   std::vector<Remark> out_;
 };
 
@@ -76,6 +77,7 @@ void Linter::ends() {
                       tree_.ends[later].name, tree_.ends[earlier].name,
                       tree_.ends[earlier].span.line),
           "put the narrower end first");
+      hiddenEnds_.insert(later);
       break;
     }
   }
@@ -176,8 +178,8 @@ void Linter::playouts() {
   bool stalled = false;
   std::set<std::string> negative;
   const sheet::Layout& layout = game_.program().layout;
-  for (std::uint64_t number = 0; number < options_.playouts && !wantsStop(options_.stop);
-       ++number) {
+  std::uint64_t number = 0;
+  for (; number < options_.playouts && !wantsStop(options_.stop); ++number) {
     Stream stream(options_.seed, number);
     Position position = game_.start();
     MoveList moves;
@@ -209,20 +211,22 @@ void Linter::playouts() {
       game_.apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
     }
   }
-  std::string in =
-      fmt::format("in {}", plural(static_cast<long long>(options_.playouts), "random playout"));
+  if (number == 0) return;
+  std::string in = fmt::format("in {}", plural(static_cast<long long>(number), "random playout"));
   for (std::size_t i = 0; i < possible.size(); ++i)
     if (!possible[i])
       say(tree_.moves[i].name.span.line,
           fmt::format("the move \"{}\" was never legal {}", tree_.moves[i].name.text, in),
           "can its needs ever all hold?");
   for (std::size_t draw = 0; draw < hidden.size(); ++draw)
-    for (std::size_t win : hidden[draw])
+    for (std::size_t win : hidden[draw]) {
+      if (hiddenEnds_.count(win) > 0) continue;  // said already
       say(tree_.ends[draw].span.line,
           fmt::format(
               "the draw \"{}\" stands before the win \"{}\" of line {}, and both held at once {}",
               tree_.ends[draw].name, tree_.ends[win].name, tree_.ends[win].span.line, in),
           "put wins above draws");
+    }
   for (const std::string& name : negative)
     for (const sheet::StateDecl& one : tree_.numbers)
       if (one.name.text == name)
