@@ -151,9 +151,9 @@ TEST(Ways, BracketedRunsEqualWalking) {
         for (Cell cell = 0; cell < cells.size(); ++cell) {
           if (!cells.has(cell)) continue;
           int before = sideAt(*game, position, cell), now = sideAt(*game, after, cell);
-          int wanted = cell == from                 ? game->toMove(position)
+          int wanted = cell == from              ? game->toMove(position)
                        : changed.count(cell) > 0 ? 1 - before
-                                                    : before;
+                                                 : before;
           ASSERT_EQ(now, wanted) << board << " " << cells.label(cell);
         }
       }

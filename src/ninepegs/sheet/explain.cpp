@@ -91,6 +91,7 @@ class Explainer {
       if (piece.reach) text += fmt::format("; it attacks {}", words(*piece.reach));
       say(0, piece.name.span, text + ".");
     }
+    if (tree_.pieces.empty()) out_.pop_back();
   }
 
   std::string edges(const PieceDecl& piece) const {
