@@ -30,7 +30,6 @@ std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, st
   game->sheet_ = sheet::check(std::move(tree), source, found);
   if (!found.empty()) throw BadInput(std::move(found));
   game->program_ = sheet::compile(game->sheet_, source, {.coverage = false});
-  game->counting_ = sheet::compile(game->sheet_, source, {.coverage = true});
   for (const sheet::GroupCode& group : game->program_.groups)
     game->mayRepeat_ = game->mayRepeat_ || group.mayRepeat;
   game->hashed_.assign(game->program_.layout.words, true);
@@ -41,6 +40,14 @@ std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, st
   game->setUp(source, found);
   if (!found.empty()) throw BadInput(std::move(found));
   return game;
+}
+
+// Compiled when a check asks for it first.
+const sheet::Program& SheetGame::counting() const {
+  std::call_once(countingMade_, [this] {
+    counting_ = sheet::compile(sheet_, sheet::Source(info_.source, text_), {.coverage = true});
+  });
+  return counting_;
 }
 
 void SheetGame::fillInfo(const std::string& path) {
@@ -175,11 +182,12 @@ void SheetGame::apply(Position& position, const Move& move) const {
 void SheetGame::applyCounting(Position& position, const Move& move,
                               std::span<std::uint64_t> uses) const {
   remember(position);
-  withMachine(counting_, [&](auto& machine) {
+  const sheet::Program& program = counting();
+  withMachine(program, [&](auto& machine) {
     machine.load(position.words.data());
     machine.remember(earlier(position));
     machine.countInto(uses);
-    if (!counting_.forbidStatements.empty()) {
+    if (!program.forbidStatements.empty()) {
       sheet::CountSink offered;  // what is forbidden is known where moves are tried
       machine.generate(offered);
     }

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <memory>
+#include <mutex>
 #include <string>
 #include <string_view>
 
@@ -72,6 +73,7 @@ class SheetGame final : public Game {
                     const std::string& source) const;
   void dropRepeated(const Position& position, MoveList& moves) const;
   void fillInfo(const std::string& path);
+  const sheet::Program& counting() const;
   void setUp(const sheet::Source& source, std::vector<Diagnostic>& found);
   Example example(const sheet::CaseDecl& one, const sheet::Source& source, int& conditions,
                   std::vector<Diagnostic>& found) const;
@@ -79,9 +81,11 @@ class SheetGame final : public Game {
   std::string text_;
   GameInfo info_;
   sheet::Checked sheet_;
-  sheet::Program program_, counting_;
-  bool mayRepeat_ = false;    // two moves of a position may come to the same
-  std::vector<bool> hashed_;  // words by which positions differ
+  sheet::Program program_;
+  mutable std::once_flag countingMade_;
+  mutable sheet::Program counting_;  // counts how often each statement is used
+  bool mayRepeat_ = false;           // two moves of a position may come to the same
+  std::vector<bool> hashed_;         // words by which positions differ
   Position start_;
   std::vector<Example> examples_;
 };

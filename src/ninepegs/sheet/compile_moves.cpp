@@ -137,7 +137,7 @@ void Compiler::latePick(const Statement& one) {
       for (const Name& kind : one.names) list.push_back(sheet_.kind(kind.text));
       kinds = emit_.constantKinds(list);
     }
-    emit_.add(Op::pickKind, at, kinds);
+    emit_.add(Op::pickCell, at, kinds);
     type = Type::kind;
   }
   express_.bind(one.name.text, {type, at});

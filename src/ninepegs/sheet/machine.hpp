@@ -170,6 +170,24 @@ class Machine {
   }
   bool lineThrough(const Set& in, const LineSet& lines, std::int64_t cell) const;
   const LineSet* lineSetOf(int family, std::int64_t length) const;
+  std::int64_t countLines(const Set& in, const LineSet& lines) const;
+  Set linesThrough(const Set& in, const LineSet& lines, std::int64_t cell) const;
+  Set linesOfLength(const Set& in, const LineSet* lines) const;
+  bool nextLine(const Instruction& i, const LineSet* lines);
+  void chooseLine(const Instruction& i, std::uint64_t choice);
+  Set takeGroup(Set& cells, int along) const;
+  std::int64_t property(int number, std::int64_t cell) const;
+  std::int64_t edgeOf(std::int64_t cell, std::int64_t towards) const;
+  Set handKinds(int side) const;
+  std::int64_t handTotal(int side) const;
+  // By words, so that no overflow is undefined; what cannot be divided gives 0.
+  static std::int64_t quotient(std::int64_t a, std::int64_t b) {
+    if (b == -1) return static_cast<std::int64_t>(0 - static_cast<std::uint64_t>(a));
+    return b == 0 ? 0 : a / b;
+  }
+  static std::int64_t remainder(std::int64_t a, std::int64_t b) {
+    return b == 0 || b == -1 ? 0 : a % b;
+  }
   std::int64_t kindAt(std::int64_t cell, int side) const;
   Set kindCells(std::int64_t kind, int side) const;
 
@@ -194,6 +212,9 @@ class Machine {
   void playOnTrial(int group, int choices, TrialSink& sink);
   template <class Option>
   void branch(const Instruction* i, TrialSink& sink, Option nextOption);
+  void branchElements(const Instruction* i, TrialSink& sink);
+  void branchNumbers(const Instruction* i, TrialSink& sink);
+  void branchLines(const Instruction* i, TrialSink& sink);
   void branchRound(const Instruction* i, TrialSink& sink);
   void branchAttempt(const Instruction* i, TrialSink& sink);
   void complete(const Instruction& i, TrialSink& sink);
@@ -241,7 +262,7 @@ class Machine {
   std::span<std::uint64_t> uses_;
   BundleSink<W>* room_ = nullptr;
   bool kept_ = false;
-  bool settled_ = false;  // the ply is over: only the tests for an end are still to come
+  bool settled_ = false;             // the ply is over: only the tests for an end are still to come
   std::int8_t stuck_[2] = {-1, -1};  // then: what is known of each side
   int steps_ = limits::loopSteps;
   int exhaustedAt_ = -1;
@@ -261,9 +282,10 @@ class Machine {
 
 }  // namespace ninepegs::sheet
 
-#include "ninepegs/sheet/machine_run.hpp"    // IWYU pragma: keep
-#include "ninepegs/sheet/machine_sets.hpp"   // IWYU pragma: keep
-#include "ninepegs/sheet/machine_trial.hpp"  // IWYU pragma: keep
+#include "ninepegs/sheet/machine_run.hpp"     // IWYU pragma: keep
+#include "ninepegs/sheet/machine_sets.hpp"    // IWYU pragma: keep
+#include "ninepegs/sheet/machine_trial.hpp"   // IWYU pragma: keep
+#include "ninepegs/sheet/machine_values.hpp"  // IWYU pragma: keep
 
 // Compiled once, in machine_1.cpp and so on.
 #define NINEPEGS_MACHINES(prefix, W)                                                       \

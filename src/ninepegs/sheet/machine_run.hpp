@@ -160,13 +160,9 @@ on_spread:
 on_count:
   setNum(i->a, at(i->b).count());
   NEXT();
-on_countLines : {
-  const LineSet& lines = program_->lineSets[i->n];
-  std::int64_t total = 0;
-  for (int k = 0; k < lines.count; ++k) total += lineIn(at(i->b), lines, k) ? 1 : 0;
-  setNum(i->a, total);
+on_countLines:
+  setNum(i->a, countLines(at(i->b), program_->lineSets[i->n]));
   NEXT();
-}
 on_copyNumber:
   memory_[i->a] = memory_[i->b];
   NEXT();
@@ -180,29 +176,21 @@ on_subtract:
 on_multiply:
   memory_[i->a] = memory_[i->b] * memory_[i->c];
   NEXT();
-on_divide : {
-  std::int64_t by = num(i->c);
-  setNum(i->a, by == 0    ? 0
-               : by == -1 ? static_cast<std::int64_t>(0 - memory_[i->b])
-                          : num(i->b) / by);
+on_divide:
+  setNum(i->a, quotient(num(i->b), num(i->c)));
   NEXT();
-}
-on_remainder : {
-  std::int64_t by = num(i->c);
-  setNum(i->a, by == 0 || by == -1 ? 0 : num(i->b) % by);
+on_remainder:
+  setNum(i->a, remainder(num(i->b), num(i->c)));
   NEXT();
-}
 on_least:
   setNum(i->a, std::min(num(i->b), num(i->c)));
   NEXT();
 on_greatest:
   setNum(i->a, std::max(num(i->b), num(i->c)));
   NEXT();
-on_property : {
-  std::int64_t kind = kindAt(num(i->b), -1);
-  setNum(i->a, kind < 0 ? 0 : program_->properties[i->n][kind]);
+on_property:
+  setNum(i->a, property(i->n, num(i->b)));
   NEXT();
-}
 on_kindProperty:
   setNum(i->a, num(i->b) < 0 ? 0 : program_->properties[i->n][num(i->b)]);
   NEXT();
@@ -215,15 +203,9 @@ on_cellNumber:
 on_setCellNumber:
   if (num(i->c) >= 0) memory_[i->b + num(i->c)] = memory_[i->a];
   NEXT();
-on_edgeOf : {
-  std::int64_t kind = kindAt(num(i->b), -1), edge = 0;
-  if (kind >= 0)
-    for (std::size_t way = 0; way < program_->next.size(); ++way)
-      if (program_->next[way][num(i->b)] == num(i->c) && num(i->c) >= 0)
-        edge = program_->edges[kind][way];
-  setNum(i->a, edge);
+on_edgeOf:
+  setNum(i->a, edgeOf(num(i->b), num(i->c)));
   NEXT();
-}
 on_onTrack : {
   std::int64_t cell = num(i->c), left = num(i->b);
   for (; left > 0 && cell >= 0; --left) {
@@ -239,20 +221,12 @@ on_kindAt:
 on_kindPlane:
   at(i->a) = kindCells(num(i->b), i->d > 1 ? -1 : i->d);
   NEXT();
-on_handKinds : {
-  Set kinds = Set::none();
-  for (int k = 0; k < program_->kinds; ++k)
-    if (num(static_cast<Slot>(program_->layout.hands[i->d] + k)) > 0) kinds |= Set::of(k);
-  at(i->a) = kinds;
+on_handKinds:
+  at(i->a) = handKinds(i->d);
   NEXT();
-}
-on_handTotal : {
-  std::int64_t total = 0;
-  for (int k = 0; k < program_->kinds; ++k)
-    total += num(static_cast<Slot>(program_->layout.hands[i->d] + k));
-  setNum(i->a, total);
+on_handTotal:
+  setNum(i->a, handTotal(i->d));
   NEXT();
-}
 on_handOf:
   setNum(i->a,
          num(i->b) < 0 ? 0 : num(static_cast<Slot>(program_->layout.hands[i->d] + num(i->b))));
@@ -260,34 +234,22 @@ on_handOf:
 on_touched:
   at(i->a) = touched();
   NEXT();
-on_groups : {
-  Set start = at(i->b).any() ? Set::of(at(i->b).first()) : Set::none();
-  Set group = spread(start, at(i->b), i->n);
-  at(i->b).remove(group);
-  at(i->a) = group;
+on_groups:
+  at(i->a) = takeGroup(at(i->b), i->n);
   if (outOfSteps(i - code)) return;
   NEXT();
-}
 on_countMoves:
   setNum(i->a, movesOf(i->d));
   NEXT();
 on_timesSeen:
   setNum(i->a, 1 + std::count(earlier_.begin(), earlier_.end(), memory_[program_->layout.seen]));
   NEXT();
-on_linesThrough : {
-  const LineSet& lines = program_->lineSets[i->n];
-  Set out = Set::none();
-  if (num(i->c) >= 0)
-    for (int index : lines.through[num(i->c)])
-      if (lineIn(at(i->b), lines, index)) out |= lineMask(lines, index);
-  at(i->a) = out;
+on_linesThrough:
+  at(i->a) = linesThrough(at(i->b), program_->lineSets[i->n], num(i->c));
   NEXT();
-}
-on_linesOfLength : {
-  const LineSet* lines = lineSetOf(i->n, num(i->c));
-  at(i->a) = lines == nullptr ? Set::none() : lineCells(at(i->b), *lines);
+on_linesOfLength:
+  at(i->a) = linesOfLength(at(i->b), lineSetOf(i->n, num(i->c)));
   NEXT();
-}
 on_rowNumber:
   setNum(i->a, num(i->b) < 0 ? 0 : program_->rowNumbers[num(i->b)]);
   NEXT();
@@ -348,28 +310,14 @@ on_lineChosen : {
   at(i->a) = lines == nullptr ? Set::none() : lineMask(*lines, static_cast<int>(num(i->b)));
   NEXT();
 }
-on_nextLineOf : {
-  const LineSet* lines = lineSetOf(i->d, num(static_cast<Slot>(i->b + 1)));
-  std::int64_t index = num(i->b);
-  while (lines != nullptr && index < lines->count &&
-         !lineIn(at(i->c), *lines, static_cast<int>(index)))
-    ++index;
-  setNum(i->b, index + 1);
-  if (lines == nullptr || index >= lines->count) JUMP();
+on_nextLineOf:
+  if (!nextLine(*i, lineSetOf(i->d, num(static_cast<Slot>(i->b + 1))))) JUMP();
   if (outOfSteps(i - code)) return;
-  at(i->a) = lineMask(*lines, static_cast<int>(index));
   NEXT();
-}
-on_nextLine : {
-  const LineSet& lines = program_->lineSets[i->d];
-  std::int64_t index = num(i->b);
-  while (index < lines.count && !lineIn(at(i->c), lines, static_cast<int>(index))) ++index;
-  setNum(i->b, index + 1);
-  if (index >= lines.count) JUMP();
+on_nextLine:
+  if (!nextLine(*i, &program_->lineSets[i->d])) JUMP();
   if (outOfSteps(i - code)) return;
-  at(i->a) = lineMask(lines, static_cast<int>(index));
   NEXT();
-}
 on_emitOne:
   sink.one(i->n, choices, i->a);
   if (sink.enough()) return;
@@ -409,73 +357,29 @@ on_keepBest:
 // Choices: followed one by one on trial, read back when the move is made.
 on_pickCell:
   if constexpr (onTrialNow) {
-    Set rest = at(i->b);
-    bool nothing = i->n == 1 && !rest.any();
-    branch(i, sink, [&](std::uint64_t& choice) {
-      if (nothing) {
-        nothing = false;
-        choice = noChoice;
-        memory_[i->a] = ~std::uint64_t{0};
-        return true;
-      }
-      if (!rest.any()) return false;
-      memory_[i->a] = choice = static_cast<std::uint64_t>(rest.first());
-      rest.dropFirst();
-      return true;
-    });
+    branchElements(i, sink);
     return;
   } else {
     std::uint64_t choice = nextChoice();
     memory_[i->a] = choice == noChoice ? ~std::uint64_t{0} : choice;
     NEXT();
   }
-on_pickKind:
-  if constexpr (onTrialNow) {
-    Set rest = at(i->b);
-    branch(i, sink, [&](std::uint64_t& choice) {
-      if (!rest.any()) return false;
-      memory_[i->a] = choice = static_cast<std::uint64_t>(rest.first());
-      rest.dropFirst();
-      return true;
-    });
-    return;
-  } else {
-    memory_[i->a] = nextChoice();
-    NEXT();
-  }
 on_pickNumber:
   if constexpr (onTrialNow) {
-    std::int64_t next = std::max<std::int64_t>(num(i->b), 0);
-    std::int64_t last = std::min<std::int64_t>(num(i->c), noChoice - 1);
-    branch(i, sink, [&](std::uint64_t& choice) {
-      if (next > last) return false;
-      memory_[i->a] = choice = static_cast<std::uint64_t>(next++);
-      return true;
-    });
+    branchNumbers(i, sink);
     return;
   } else {
     memory_[i->a] = nextChoice();
     NEXT();
   }
-on_pickLine : {
-  const LineSet* lines = lineSetOf(i->n, num(i->c));
+on_pickLine:
   if constexpr (onTrialNow) {
-    int next = 0;
-    Set in = at(i->b);
-    branch(i, sink, [&](std::uint64_t& choice) {
-      while (lines != nullptr && next < lines->count && !lineIn(in, *lines, next)) ++next;
-      if (lines == nullptr || next >= lines->count) return false;
-      at(i->a) = lineMask(*lines, next);
-      choice = static_cast<std::uint64_t>(next++);
-      return true;
-    });
+    branchLines(i, sink);
     return;
   } else {
-    std::uint64_t choice = nextChoice();
-    if (lines != nullptr) at(i->a) = lineMask(*lines, static_cast<int>(choice));
+    chooseLine(*i, nextChoice());
     NEXT();
   }
-}
 on_round:
   if constexpr (onTrialNow) {
     branchRound(i, sink);

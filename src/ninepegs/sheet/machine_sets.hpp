@@ -159,48 +159,6 @@ Bits<W> Machine<W>::touched() const {
 }
 
 template <int W>
-bool Machine<W>::lineThrough(const Set& in, const LineSet& lines, std::int64_t cell) const {
-  if (cell < 0) return false;
-  for (int index : lines.through[cell])
-    if (lineIn(in, lines, index)) return true;
-  return false;
-}
-
-template <int W>
-const LineSet* Machine<W>::lineSetOf(int family, std::int64_t length) const {
-  const std::vector<int>& sets = program_->lineFamilies[family];
-  if (length < 0 || length >= static_cast<std::int64_t>(sets.size()) || sets[length] < 0)
-    return nullptr;
-  return &program_->lineSets[sets[length]];
-}
-
-template <int W>
-std::int64_t Machine<W>::kindAt(std::int64_t cell, int side) const {
-  const Layout& layout = program_->layout;
-  if (cell < 0) return -1;
-  int where = static_cast<int>(cell);
-  auto has = [&](Slot slot) { return ((memory_[slot + where / 64] >> (where % 64)) & 1) != 0; };
-  if (side >= 0 && !has(layout.sides[side])) return -1;
-  for (int each = side < 0 ? 0 : side; each < (side < 0 ? 2 : side + 1); ++each) {
-    if (layout.kinds.empty() && has(layout.sides[each])) return 0;
-    for (std::size_t k = 0; k < layout.kinds.size(); ++k)
-      if (has(layout.kinds[k][each])) return static_cast<std::int64_t>(k);
-  }
-  return -1;
-}
-
-template <int W>
-Bits<W> Machine<W>::kindCells(std::int64_t kind, int side) const {
-  const Layout& layout = program_->layout;
-  auto plane = [&](Slot slot) { return *reinterpret_cast<const Set*>(memory_ + slot); };
-  if (kind < 0) return Set::none();
-  if (layout.kinds.empty())
-    return side >= 0 ? plane(layout.sides[side]) : plane(layout.sides[0]) | plane(layout.sides[1]);
-  if (side >= 0) return plane(layout.kinds[kind][side]) & plane(layout.sides[side]);
-  return plane(layout.kinds[kind][0]) | plane(layout.kinds[kind][1]);
-}
-
-template <int W>
 Bits<W> Machine<W>::between(std::int64_t a, std::int64_t b) const {
   if (a < 0 || b < 0 || a == b) return Set::none();
   for (const std::vector<std::int16_t>& next : program_->next) {
@@ -238,38 +196,6 @@ Bits<W> Machine<W>::spread(Set from, const Set& through, int group) const {
     if (more == from) return from;
     from = more;
   }
-}
-
-template <int W>
-bool Machine<W>::hasLine(const Set& in, const LineSet& lines) const {
-  if (lines.axisCount > 0) {
-    Set found = Set::none();
-    if (lines.shiftCount == 2) {  // three or four in a line
-      for (int i = 0; i < lines.axisCount; ++i) {
-        const LineAxis& axis = lines.axes[i];
-        Set run = in & lowered(in, axis.shifts[0]);
-        found |= run & lowered(run, axis.shifts[1]) & tableSet(axis.starts);
-      }
-      return found.any();
-    }
-    for (int i = 0; i < lines.axisCount; ++i) {
-      Set run = in;
-      for (int k = 0; k < lines.shiftCount; ++k) run &= lowered(run, lines.axes[i].shifts[k]);
-      found |= run & tableSet(lines.axes[i].starts);
-    }
-    return found.any();
-  }
-  for (int i = 0; i < lines.count; ++i)
-    if (lineIn(in, lines, i)) return true;
-  return false;
-}
-
-template <int W>
-Bits<W> Machine<W>::lineCells(const Set& in, const LineSet& lines) const {
-  Set out = Set::none();
-  for (int i = 0; i < lines.count; ++i)
-    if (lineIn(in, lines, i)) out |= lineMask(lines, i);
-  return out;
 }
 
 template <int W>

@@ -71,6 +71,49 @@ void Machine<W>::branch(const Instruction* i, TrialSink& sink, Option nextOption
 }
 
 template <int W>
+void Machine<W>::branchElements(const Instruction* i, TrialSink& sink) {
+  Set rest = at(i->b);
+  bool nothing = i->n == 1 && !rest.any();
+  branch(i, sink, [&](std::uint64_t& choice) {
+    if (nothing) {
+      nothing = false;
+      choice = noChoice;
+      memory_[i->a] = ~std::uint64_t{0};
+      return true;
+    }
+    if (!rest.any()) return false;
+    memory_[i->a] = choice = static_cast<std::uint64_t>(rest.first());
+    rest.dropFirst();
+    return true;
+  });
+}
+
+template <int W>
+void Machine<W>::branchNumbers(const Instruction* i, TrialSink& sink) {
+  std::int64_t next = std::max<std::int64_t>(num(i->b), 0);
+  std::int64_t last = std::min<std::int64_t>(num(i->c), noChoice - 1);
+  branch(i, sink, [&](std::uint64_t& choice) {
+    if (next > last) return false;
+    memory_[i->a] = choice = static_cast<std::uint64_t>(next++);
+    return true;
+  });
+}
+
+template <int W>
+void Machine<W>::branchLines(const Instruction* i, TrialSink& sink) {
+  const LineSet* lines = lineSetOf(i->n, num(i->c));
+  int next = 0, count = lines == nullptr ? 0 : lines->count;
+  Set in = at(i->b);
+  branch(i, sink, [&](std::uint64_t& choice) {
+    while (next < count && !lineIn(in, *lines, next)) ++next;
+    if (next >= count) return false;
+    at(i->a) = lineMask(*lines, next);
+    choice = static_cast<std::uint64_t>(next++);
+    return true;
+  });
+}
+
+template <int W>
 void Machine<W>::branchRound(const Instruction* i, TrialSink& sink) {
   std::uint64_t* saved = static_cast<std::uint64_t*>(alloca(savedWords() * sizeof(std::uint64_t)));
   int trail = trail_, pc = static_cast<int>(i - program_->code.data()) + 1;

@@ -107,8 +107,7 @@ using Slot = std::uint16_t;
   X(tryMove, "play the move of group n on trial, a choices made; it is legal if it passes") \
   X(tryMany, "the same for every cell of b as the last choice, a choices with it")          \
   X(keepBest, "n = 1: of what follows only measure; 2: only the best; 0: all")              \
-  X(pickCell, "a = one of the cells of b, a choice (n = 1: -1 if there is none)")           \
-  X(pickKind, "a = one of the kinds of b, a choice")                                        \
+  X(pickCell, "a = one of the cells or kinds of b, a choice (n = 1: -1 if there is none)")  \
   X(pickNumber, "a = a number from b to c, a choice")                                       \
   X(pickLine, "a = one of the lines of c cells within b, of family n, a choice")            \
   X(round, "one more round, or go on at n, a choice; a counts rounds, up to b")             \
