@@ -87,6 +87,27 @@ TEST(Play, HintHelpAndBoard) {
     EXPECT_NE(ran.out.find(word), std::string::npos);
 }
 
+TEST(Play, DrawsMovesAtRandomWhenAsked) {
+  // Five ships are laid at random, then a shot is fired by hand.
+  std::vector<std::string> call = {"play", "battleship", "--seed", "3"};
+  Ran ran = ninepegs(call, {.input = "random 5\na5\nquit\n"});
+  EXPECT_EQ(ran.exitCode, 0) << ran.err;
+  for (const char* ship : {"ferry", "barge", "cutter", "trawler", "skiff"})
+    EXPECT_NE(ran.out.find(std::string("Amber plays ") + ship), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("Slate: random"), std::string::npos);
+  EXPECT_TRUE(ran.out.find("miss") != std::string::npos ||
+              ran.out.find("hit") != std::string::npos);
+  EXPECT_EQ(ninepegs(call, {.input = "random 5\na5\nquit\n"}).out, ran.out);
+  ran = ninepegs(call, {.input = "random 0\nrandom x\nrandom 1001\nquit\n"});
+  for (const char* number : {"\"0\" is no number", "\"x\" is no number", "\"1001\" is no number"})
+    EXPECT_NE(ran.out.find(number), std::string::npos) << ran.out;
+  // To the end of the game, and not beyond.
+  ran = ninepegs({"play", "tic-tac-toe", "--second", "human", "--seed", "1"},
+                 {.input = "random 50\nrandom\nundo\nquit\n"});
+  EXPECT_NE(ran.out.find("the game is over"), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("took back"), std::string::npos) << ran.out;
+}
+
 TEST(Play, RecordsAndSaves) {
   Folder folder;
   std::string file = (folder / "game.txt").string(), saved = (folder / "saved.txt").string();

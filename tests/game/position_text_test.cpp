@@ -103,6 +103,93 @@ TEST(PositionText, RandomTextsNeverCrash) {
   }
 }
 
+// Position texts of every shipped game, damaged in a few places: refused with a message, or taken
+// and then written and read to the same position, with legal moves that can all be played.
+TEST(PositionText, DamagedTextsOfEveryGameAreRefusedOrSound) {
+  for (const std::string& name : test::shippedLibrary().names()) {
+    std::shared_ptr<const Game> game = test::shipped(name);
+    std::vector<std::string> texts;
+    for (std::uint64_t number = 0; number < 4; ++number) {
+      Stream stream(41, number);
+      Position position = game->start();
+      MoveList moves;
+      for (std::uint32_t ply = stream.below(40); ply > 0 && !game->ended(position); --ply) {
+        game->listMoves(position, moves);
+        if (moves.empty()) break;
+        game->apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
+      }
+      texts.push_back(game->positionText(position));
+    }
+    Stream stream(42, 0);
+    int taken = 0;
+    for (int round = 0; round < 1500; ++round) {
+      std::string text = texts[stream.below(4)];
+      const std::string& other = texts[stream.below(4)];
+      for (std::uint32_t hits = 1 + stream.below(3); hits > 0 && !text.empty(); --hits) {
+        std::size_t at = stream.below(static_cast<std::uint32_t>(text.size()));
+        std::size_t from = stream.below(static_cast<std::uint32_t>(other.size()));
+        switch (stream.below(4)) {
+          case 0:
+            text[at] = other[from];
+            break;
+          case 1:
+            text.insert(at, other.substr(from, 1 + stream.below(6)));
+            break;
+          case 2:
+            text.erase(at, 1 + stream.below(6));
+            break;
+          default:
+            text[at] = static_cast<char>(stream.below(256));
+        }
+      }
+      try {
+        Position position = game->readPosition(text, "test");
+        ASSERT_EQ(game->identity(game->readPosition(game->positionText(position), "test")),
+                  game->identity(position))
+            << name << ": " << text;
+        MoveList moves;
+        game->listMoves(position, moves);
+        for (std::size_t i = 0; i < moves.size(); i += 1 + moves.size() / 8) {
+          Position after = position;
+          game->apply(after, moves[i]);
+          EXPECT_FALSE(game->moveText(position, moves[i]).empty()) << name << ": " << text;
+        }
+        ++taken;
+      } catch (const BadInput& error) {
+        EXPECT_FALSE(error.diagnostics().empty()) << name << ": " << text;
+      }
+    }
+    EXPECT_GT(taken, 10) << name;
+  }
+}
+
+// Typed moves of every shipped game, damaged: matched to a legal move of that text, or explained.
+TEST(MoveText, DamagedMovesOfEveryGameAreMatchedOrExplained) {
+  for (const std::string& name : test::shippedLibrary().names()) {
+    std::shared_ptr<const Game> game = test::shipped(name);
+    Position position = game->start();
+    Stream stream(43, 0);
+    std::vector<std::string> texts = moveTexts(*game, position);
+    for (int round = 0; round < 60; ++round) {
+      std::string text = texts[stream.below(static_cast<std::uint32_t>(texts.size()))];
+      for (std::uint32_t hits = stream.below(3); hits > 0 && !text.empty(); --hits) {
+        std::size_t at = stream.below(static_cast<std::uint32_t>(text.size()));
+        if (stream.below(2) == 0)
+          text[at] = static_cast<char>(32 + stream.below(96));
+        else
+          text.erase(at, 1);
+      }
+      std::vector<Move> found = matchingMoves(*game, position, text);
+      if (found.empty()) {
+        std::string why = whyNot(*game, position, text);
+        EXPECT_FALSE(why.empty()) << name << ": " << text;
+      } else {
+        EXPECT_FALSE(game->moveText(position, found.front()).empty());
+      }
+    }
+  }
+}
+
 TEST(PositionText, HolesAreUnderscores) {
   std::shared_ptr<const SheetGame> game =
       test::fromText(test::sheetWith("", "square 3 x 3, without light, labels numbered"));

@@ -13,7 +13,7 @@ namespace {
 
 struct Options {
   GameOptions game;
-  std::string first = "human", second = "search", seed, record;
+  std::string first = "human", second, seed, record;  // second: search, if it sees no secrets
 };
 
 constexpr int plyLimit = 2000;  // of a game between computers
@@ -34,7 +34,10 @@ Seat seat(const std::string& who, const std::string& option) {
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   Position from = options.game.position(*game);
-  std::array<Seat, 2> seats = {seat(options.first, "--first"), seat(options.second, "--second")};
+  std::string second = !options.second.empty() ? options.second
+                       : game->hasSecrets()    ? "random"
+                                               : "search";
+  std::array<Seat, 2> seats = {seat(options.first, "--first"), seat(second, "--second")};
   for (const Seat& one : seats)
     if (game->hasSecrets() && one.computer && one.text != "random")
       throw BadInput(
@@ -71,6 +74,10 @@ void run(const Options& options, Context& context) {
       continue;
     }
     if (!table.hasHuman()) break;
+    if (table.drawsMoves()) {
+      print(table.drawMove());
+      continue;
+    }
     print(table.legalInput() + (helped ? "" : "   (or: help)") + "\n");
     helped = true;
     std::optional<std::string> line = readLine(context, table.prompt());
@@ -93,7 +100,9 @@ void addPlay(CLI::App& app, Context& context) {
   options->game.addPosition(*command);
   command->add_option("--first", options->first, "who moves first (default human)")
       ->type_name("WHO");
-  command->add_option("--second", options->second, "who moves second (default search)")
+  command
+      ->add_option("--second", options->second,
+                   "who moves second (default search; random if pieces are secret)")
       ->type_name("WHO");
   command
       ->add_option("--seed", options->seed,
@@ -105,7 +114,7 @@ void addPlay(CLI::App& app, Context& context) {
       "WHO is human, random, greedy or search. Greedy wins at once if it can, else stops a win.\n"
       "Search takes limits: search:depth=6, search:time=0.5, search:nodes=50000; its own is\n"
       "nodes=100000. With depth or nodes alone, equal seeds give equal games.\n"
-      "Type moves, or: undo, hint, board, moves, save FILE, help, quit.\n"
+      "Type moves, or: undo, hint, random, board, moves, save FILE, help, quit.\n"
       "Examples:\n"
       "  ninepegs play connect-four --second search:depth=6\n"
       "  ninepegs play tic-tac-toe --first greedy --second random --seed 7 --record game.txt\n"

@@ -14,7 +14,8 @@
 namespace ninepegs::cli {
 namespace {
 
-constexpr std::uint64_t hintStream = 1u << 20;  // hints draw from streams that no move uses
+// Hints and drawn moves have streams that no computer's move uses.
+constexpr std::uint64_t hintStream = 1u << 20, drawStream = 1u << 21;
 
 std::string plies(long long number) {
   return number == 1 ? "1 ply" : fmt::format("{} plies", number);
@@ -128,6 +129,7 @@ std::string Table::makeMove(const std::string& typed) {
 std::string Table::undo() {
   if (moves_.empty()) return "there is no move to take back\n";
   int taken = 0;
+  draws_ = 0;
   do {  // back to a human's turn
     position_ = before_.back();
     before_.pop_back();
@@ -148,6 +150,30 @@ std::string Table::hint() {
                      account(*game_, position_, choice));
 }
 
+std::string Table::drawMoves(const std::string& number) {
+  if (over()) return "the game is over\n";
+  std::optional<unsigned long long> asked = number.empty() ? 1 : wholeNumber(number);
+  if (!asked || *asked == 0 || *asked > 1000)
+    return fmt::format("\"{}\" is no number of moves: say random, or random 5\n", number);
+  draws_ = static_cast<long long>(*asked);
+  return "";
+}
+
+std::string Table::drawMove() {
+  --draws_;
+  Stream stream(seed_, drawStream + moves_.size());
+  MoveList moves;
+  game_->listMoves(position_, moves);
+  const Move& move = moves[stream.below(static_cast<std::uint32_t>(moves.size()))];
+  MoveTexts texts = game_->textsOf(position_, move);
+  std::string out =
+      fmt::format("{} plays {}", game_->info().sides[game_->toMove(position_)], texts.text);
+  for (const std::string& line : texts.told) out += ": " + line;
+  place(move);
+  return out + paint_.faint(fmt::format("   (drawn, seed {})", seed_)) + "\n" +
+         (draws_ > 0 && !over() ? "" : board());
+}
+
 std::string Table::save(const std::string& path) {
   if (path.empty()) return "say where to: save my-game.txt\n";
   try {
@@ -163,6 +189,7 @@ std::string Table::help() const {
          "; see `moves`\n"
          "undo        take back your last move and the answer to it\n"
          "hint        a good move, found by a short search\n"
+         "random      a legal move, drawn; random 5 draws your next five\n"
          "board       show the board again\n"
          "moves       list the legal moves\n"
          "save FILE   write the game so far to a file\n"
@@ -183,6 +210,7 @@ std::string Table::answer(const std::string& line) {
   }
   if (word == "undo" && alone) return undo();
   if (word == "hint" && alone) return hint();
+  if (word == "random") return drawMoves(std::string(trimmed(typed.substr(6))));
   if (word == "board" && alone) return board();
   if (word == "help" && alone) return help();
   if (word == "save") return save(std::string(trimmed(typed.substr(4))));

@@ -24,6 +24,7 @@ class Table {
 
   bool over() const { return game_->ended(position_) || legal_.empty(); }
   bool humanToMove() const { return !seats_[game_->toMove(position_)].computer; }
+  bool drawsMoves() const { return draws_ > 0 && !over() && humanToMove(); }
   bool quit() const { return quit_; }
   bool hasHuman() const { return !seats_[0].computer || !seats_[1].computer; }
 
@@ -31,13 +32,15 @@ class Table {
   std::string prompt() const;
   std::string legalInput() const;                   // what can be typed now
   std::string computerMoves(const StopFlag* stop);  // the computer's move and what it says of it
-  std::string answer(const std::string& line);      // what a human's line brings about
-  std::string record() const;                       // the game as text
+  std::string drawMove();  // one of those that a human asked to be drawn at random
+  std::string answer(const std::string& line);  // what a human's line brings about
+  std::string record() const;                   // the game as text
 
  private:
   std::string makeMove(const std::string& typed);
   std::string undo();
   std::string hint();
+  std::string drawMoves(const std::string& number);
   std::string save(const std::string& path);
   std::string help() const;
   void place(const Move& move);
@@ -54,6 +57,7 @@ class Table {
   std::uint64_t seed_;
   report::Paint paint_;
   bool quit_ = false;
+  long long draws_ = 0;  // of a human's moves that are still to be drawn at random
 };
 
 }  // namespace ninepegs::cli
