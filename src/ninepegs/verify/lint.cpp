@@ -8,6 +8,7 @@
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/sheet/parser.hpp"
+#include "ninepegs/verify/lint_playouts.hpp"
 
 namespace ninepegs::verify {
 namespace {
@@ -22,12 +23,6 @@ void parts(const sheet::Expr& expr, std::set<std::string>& out) {
     out.insert(sheet::toText(expr));
 }
 
-bool mentionsWord(const sheet::Expr& expr, const std::string& word) {
-  if (expr.word == word) return true;
-  return std::any_of(expr.args.begin(), expr.args.end(),
-                     [&](const sheet::Expr& arg) { return mentionsWord(arg, word); });
-}
-
 class Linter {
  public:
   Linter(const SheetGame& game, const LintOptions& options)
@@ -38,7 +33,7 @@ class Linter {
     pieces();
     names();
     wholeBoards();
-    playouts();
+    remarkPlayouts(game_, options_, hiddenEnds_, out_);
     std::stable_sort(out_.begin(), out_.end(),
                      [](const Remark& a, const Remark& b) { return a.line < b.line; });
     return std::move(out_);
@@ -52,7 +47,6 @@ class Linter {
   void pieces();
   void names();
   void wholeBoards();
-  void playouts();
 
   const SheetGame& game_;
   const sheet::Checked& sheet_;
@@ -170,76 +164,6 @@ void Linter::wholeBoards() {
     }
   };
   for (const sheet::MoveDecl& move : tree_.moves) statements(statements, move.body);
-}
-
-void Linter::playouts() {
-  std::vector<bool> possible(tree_.moves.size(), false);
-  std::vector<std::set<std::size_t>> hidden(tree_.ends.size());  // wins that a draw stood before
-  bool stalled = false;
-  std::set<std::string> negative;
-  const sheet::Layout& layout = game_.program().layout;
-  std::uint64_t number = 0;
-  for (; number < options_.playouts && !wantsStop(options_.stop); ++number) {
-    Stream stream(options_.seed, number);
-    Position position = game_.start();
-    MoveList moves;
-    for (int ply = 0; ply < limits::plies; ++ply) {
-      for (std::size_t i = 0; i < tree_.numbers.size(); ++i) {
-        const sheet::StateDecl& one = tree_.numbers[i];
-        int first = one.onCells ? layout.cellNumbers[i] : layout.numbers[i][0];
-        int count = one.onCells ? game_.board().size() : 1;
-        for (int k = 0; k < count; ++k)
-          if (static_cast<std::int64_t>(position.words[first + k]) < 0)
-            negative.insert(one.name.text);
-        if (!one.onCells && static_cast<std::int64_t>(position.words[layout.numbers[i][1]]) < 0)
-          negative.insert(one.name.text);
-      }
-      if (game_.ended(position)) {
-        std::vector<Result> all = game_.endsThatHold(position);
-        if (!all.empty() && all[0].kind == ResultKind::draw)
-          for (const Result& other : all)
-            if (other.kind == ResultKind::win) hidden[all[0].end].insert(other.end);
-        break;
-      }
-      game_.listMoves(position, moves);
-      if (moves.empty()) {
-        stalled = true;
-        break;
-      }
-      for (const Move& move : moves)
-        if (move.group < possible.size()) possible[move.group] = true;
-      game_.apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
-    }
-  }
-  if (number == 0) return;
-  std::string in = fmt::format("in {}", plural(static_cast<long long>(number), "random playout"));
-  for (std::size_t i = 0; i < possible.size(); ++i)
-    if (!possible[i])
-      say(tree_.moves[i].name.span.line,
-          fmt::format("the move \"{}\" was never legal {}", tree_.moves[i].name.text, in),
-          "can its needs ever all hold?");
-  for (std::size_t draw = 0; draw < hidden.size(); ++draw)
-    for (std::size_t win : hidden[draw]) {
-      if (hiddenEnds_.count(win) > 0) continue;  // said already
-      say(tree_.ends[draw].span.line,
-          fmt::format(
-              "the draw \"{}\" stands before the win \"{}\" of line {}, and both held at once {}",
-              tree_.ends[draw].name, tree_.ends[win].name, tree_.ends[win].span.line, in),
-          "put wins above draws");
-    }
-  for (const std::string& name : negative)
-    for (const sheet::StateDecl& one : tree_.numbers)
-      if (one.name.text == name)
-        say(one.name.span.line, fmt::format("the number \"{}\" went below 0 {}", name, in),
-            "is more taken away than is there?");
-  bool stuckEnd = std::any_of(tree_.ends.begin(), tree_.ends.end(), [](const sheet::EndDecl& end) {
-    return mentionsWord(end.condition, "stuck") || mentionsWord(end.condition, "nobody can move");
-  });
-  if (stalled)
-    say(tree_.ends.front().span.line, fmt::format("a side had no move and no end held {}", in),
-        stuckEnd ? "which end should hold then?"
-                 : "say what happens then: mover wins \"...\" when stuck, or let it pass: turn ... "
-                   "else pass");
 }
 
 }  // namespace

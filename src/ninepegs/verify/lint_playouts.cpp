@@ -1,0 +1,174 @@
+#include "ninepegs/verify/lint_playouts.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <string>
+
+#include "ninepegs/base/limits.hpp"
+#include "ninepegs/base/text.hpp"
+
+namespace ninepegs::verify {
+namespace {
+
+using sheet::Expr;
+using sheet::ExprKind;
+
+bool mentionsWord(const Expr& expr, const std::string& word) {
+  if (expr.word == word) return true;
+  return std::any_of(expr.args.begin(), expr.args.end(),
+                     [&](const Expr& arg) { return mentionsWord(arg, word); });
+}
+
+// A number that an end waits for to become one value.
+struct Awaited {
+  int slot = 0;
+  long long value = 0;
+  const sheet::StateDecl* number = nullptr;
+  const sheet::EndDecl* end = nullptr;
+  std::int64_t before = 0;
+  bool passed = false;
+};
+
+class Playouts {
+ public:
+  Playouts(const SheetGame& game, const LintOptions& options)
+      : game_(game),
+        tree_(game.sheet().tree),
+        layout_(game.program().layout),
+        options_(options),
+        possible_(tree_.moves.size(), false),
+        hidden_(tree_.ends.size()) {
+    for (const sheet::EndDecl& end : tree_.ends) await(end, end.condition);
+  }
+
+  void run() {
+    for (; played_ < options_.playouts && !wantsStop(options_.stop); ++played_) playOut(played_);
+  }
+  void remark(const std::set<std::size_t>& hiddenEnds, std::vector<Remark>& out) const;
+
+ private:
+  // Comparisons of a number with a value, joined by `and` alone.
+  void await(const sheet::EndDecl& end, const Expr& expr) {
+    if (expr.kind == ExprKind::both)
+      for (const Expr& arg : expr.args) await(end, arg);
+    if (expr.kind != ExprKind::compare || expr.word != "=" || expr.args[1].kind != ExprKind::number)
+      return;
+    const Expr& left = expr.args[0];
+    const std::string& name = left.kind == ExprKind::own ? left.args[0].word : left.word;
+    for (std::size_t i = 0; i < tree_.numbers.size(); ++i) {
+      if (tree_.numbers[i].name.text != name || tree_.numbers[i].onCells) continue;
+      if (left.kind != ExprKind::own && left.kind != ExprKind::name) continue;
+      for (int side = 0; side < 2; ++side)
+        awaited_.push_back({layout_.numbers[i][side], expr.args[1].first, &tree_.numbers[i], &end});
+    }
+  }
+
+  void playOut(std::uint64_t number) {
+    Stream stream(options_.seed, number);
+    Position position = game_.start();
+    MoveList moves;
+    for (int ply = 0; ply < limits::plies; ++ply) {
+      lookAtNumbers(position, ply == 0);
+      if (game_.ended(position)) {
+        lookAtEnd(position);
+        return;
+      }
+      game_.listMoves(position, moves);
+      stalled_ = stalled_ || moves.empty();
+      if (moves.empty()) return;
+      for (const Move& move : moves)
+        if (move.group < possible_.size()) possible_[move.group] = true;
+      game_.apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
+    }
+  }
+
+  void lookAtNumbers(const Position& position, bool start) {
+    auto value = [&](int slot) { return static_cast<std::int64_t>(position.words[slot]); };
+    for (std::size_t i = 0; i < tree_.numbers.size(); ++i) {
+      const sheet::StateDecl& one = tree_.numbers[i];
+      int first = one.onCells ? layout_.cellNumbers[i] : layout_.numbers[i][0];
+      int count = one.onCells ? game_.board().size() : 1;
+      bool below = !one.onCells && value(layout_.numbers[i][1]) < 0;
+      for (int k = 0; k < count; ++k) below = below || value(first + k) < 0;
+      if (below) negative_.insert(&one);
+    }
+    for (Awaited& one : awaited_) {
+      std::int64_t now = value(one.slot);
+      bool over = one.before < one.value && now > one.value;
+      bool under = one.before > one.value && now < one.value;
+      one.passed = one.passed || (!start && (over || under));
+      one.before = now;
+    }
+  }
+
+  void lookAtEnd(const Position& position) {
+    std::vector<Result> all = game_.endsThatHold(position);
+    if (all.empty() || all[0].kind != ResultKind::draw) return;
+    for (const Result& other : all)
+      if (other.kind == ResultKind::win) hidden_[all[0].end].insert(other.end);
+  }
+
+  const SheetGame& game_;
+  const sheet::Tree& tree_;
+  const sheet::Layout& layout_;
+  const LintOptions& options_;
+  std::uint64_t played_ = 0;
+  std::vector<bool> possible_;                 // moves that were legal somewhere
+  std::vector<std::set<std::size_t>> hidden_;  // by draw: wins that it stood before
+  std::set<const sheet::StateDecl*> negative_;
+  std::vector<Awaited> awaited_;
+  bool stalled_ = false;
+};
+
+void Playouts::remark(const std::set<std::size_t>& hiddenEnds, std::vector<Remark>& out) const {
+  if (played_ == 0) return;
+  std::string in = fmt::format("in {}", plural(static_cast<long long>(played_), "random playout"));
+  auto say = [&](int line, const std::string& message, const std::string& hint) {
+    out.push_back({line, message + " " + in, hint});
+  };
+  for (std::size_t i = 0; i < possible_.size(); ++i)
+    if (!possible_[i])
+      say(tree_.moves[i].name.span.line,
+          fmt::format("the move \"{}\" was never legal", tree_.moves[i].name.text),
+          "can its needs ever all hold?");
+  for (std::size_t draw = 0; draw < hidden_.size(); ++draw)
+    for (std::size_t win : hidden_[draw])
+      if (hiddenEnds.count(win) == 0)
+        say(tree_.ends[draw].span.line,
+            fmt::format("the draw \"{}\" stands before the win \"{}\" of line {}, and both held at "
+                        "once",
+                        tree_.ends[draw].name, tree_.ends[win].name, tree_.ends[win].span.line),
+            "put wins above draws");
+  for (const sheet::StateDecl& one : tree_.numbers)
+    if (negative_.count(&one) > 0)
+      say(one.name.span.line, fmt::format("the number \"{}\" went below 0", one.name.text),
+          "is more taken away than is there?");
+  std::set<const sheet::EndDecl*> told;
+  for (const Awaited& one : awaited_)
+    if (one.passed && told.insert(one.end).second)
+      say(one.end->span.line,
+          fmt::format("the number \"{}\" went past {} without being {}, for which the end \"{}\" "
+                      "waits",
+                      one.number->name.text, one.value, one.value, one.end->name),
+          fmt::format("can it be more? Then say: {} >= {}", one.number->name.text, one.value));
+  if (!stalled_) return;
+  bool stuckEnd = std::any_of(tree_.ends.begin(), tree_.ends.end(), [](const sheet::EndDecl& end) {
+    return mentionsWord(end.condition, "stuck") || mentionsWord(end.condition, "nobody can move");
+  });
+  say(tree_.ends.front().span.line, "a side had no move and no end held",
+      stuckEnd ? "which end should hold then?"
+               : "say what happens then: mover wins \"...\" when stuck, or let it pass: turn ... "
+                 "else pass");
+}
+
+}  // namespace
+
+void remarkPlayouts(const SheetGame& game, const LintOptions& options,
+                    const std::set<std::size_t>& hiddenEnds, std::vector<Remark>& out) {
+  Playouts playouts(game, options);
+  playouts.run();
+  playouts.remark(hiddenEnds, out);
+}
+
+}  // namespace ninepegs::verify
