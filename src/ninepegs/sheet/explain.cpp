@@ -9,6 +9,11 @@ namespace {
 
 using Kind = StatementKind;
 
+std::string withArticle(const std::string& word) {
+  bool vowel = std::string_view("aeiouAEIOU").find(word[0]) != std::string_view::npos;
+  return (vowel ? "an " : "a ") + word;
+}
+
 class Explainer {
  public:
   explicit Explainer(const Checked& sheet) : sheet_(sheet), tree_(sheet.tree) {}
@@ -68,6 +73,10 @@ class Explainer {
         break;
     }
     say(0, board.span, fmt::format("The board is {}: {}.", shape, cells));
+    if (board.numbered) say(0, board.span, "Its cells are numbered from 1 on in reading order.");
+    if (board.rowsFromTop) say(0, board.span, "Row 1 is drawn at the top.");
+    if (board.without)
+      say(0, board.span, fmt::format("Left out of it: {}.", words(*board.without)));
     if (board.joinLeftRight) say(0, board.span, "Its left and right edges are joined.");
     if (board.joinTopBottom) say(0, board.span, "Its top and bottom edges are joined.");
     if (board.oneEach) say(0, board.span, "Each side has a board of its own.");
@@ -76,7 +85,8 @@ class Explainer {
   void pieces() {
     begin("Pieces");
     for (const PieceDecl& piece : tree_.pieces) {
-      std::string text = fmt::format("A {}", piece.name.text);
+      std::string text = withArticle(piece.name.text);
+      text[0] = 'A';
       if (piece.neutral)
         text += fmt::format(", written {}, belongs to nobody", piece.letters[0]);
       else if (!piece.only.text.empty())
@@ -166,6 +176,12 @@ class Explainer {
     }
   }
 
+  // A piece of a kind, or of the kind that was chosen under a name.
+  std::string ofKind(const std::string& name) const {
+    return sheet_.kind(name) >= 0 ? withArticle(name)
+                                  : fmt::format("a piece of the kind `{}`", name);
+  }
+
   std::string text(const Statement& one) const {
     std::vector<std::string> parts;
     for (const Expr& part : one.args)
@@ -201,7 +217,7 @@ class Explainer {
       case Kind::need:
         return fmt::format("This is allowed only if {}.", arg(0));
       case Kind::put:
-        return fmt::format("Put a {} on {}{}.", one.name.text, arg(0),
+        return fmt::format("Put {} on {}{}.", ofKind(one.name.text), arg(0),
                            one.fromHand ? ", from the hand" : "");
       case Kind::shift:
         if (!one.way.empty()) return fmt::format("Move {} one step {}.", arg(0), one.way);
@@ -211,7 +227,7 @@ class Explainer {
       case Kind::flip:
         return fmt::format("What stands on {} changes its side.", arg(0));
       case Kind::change:
-        return fmt::format("What stands on {} becomes a {}.", arg(0), one.name.text);
+        return fmt::format("What stands on {} becomes {}.", arg(0), ofKind(one.name.text));
       case Kind::addTo:
         return fmt::format("Add {} to {}{}.", arg(0), owner, one.name.text);
       case Kind::removeFrom:

@@ -70,7 +70,7 @@ void Linter::ends() {
                       "holds too and decides first",
                       tree_.ends[later].name, tree_.ends[earlier].name,
                       tree_.ends[earlier].span.line),
-          "put the narrower end first");
+          own == before ? "the two ask for the same: leave one out" : "put the narrower end first");
       hiddenEnds_.insert(later);
       break;
     }
