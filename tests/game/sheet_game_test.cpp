@@ -102,6 +102,31 @@ TEST(SheetGame, PlayoutsWithManyBundlesOfMovesAreThePlainOnesToo) {
   }
 }
 
+TEST(SheetGame, PlayoutsWithPassesAndStuckEndsAreThePlainOnesToo) {
+  // The moves that `stuck` finds are kept for the next draw, but a pass may stand beside them.
+  for (const char* turn :
+       {"turn place or corner-in or pass\n", "turn place else corner-in else pass\n",
+        "turn pass else place or corner-in\n", "turn corner-in else place or pass\n", ""}) {
+    for (const char* end : {"  mover wins \"stuck\" when stuck and count mine > 2\n",
+                            "  draw \"nobody\" when nobody can move\n", ""}) {
+      std::shared_ptr<const SheetGame> game = test::fromText(
+          std::string("game passing\nsides Amber and Slate\nboard square 3 x 3\npiece peg o x\n") +
+          "move place\n  pick there in empty except step any from theirs\n  put peg on there\n"
+          "move corner-in\n  pick there in empty on corner\n  put peg on there\n"
+          "  written as \"corner \" there\n" +
+          turn + "ends\n" + end + "  draw \"long\" when plies > 30\n");
+      for (std::uint64_t number = 0; number < 40; ++number) {
+        Stream one(5, number), two(5, number);
+        Position fast = game->start(), slow = game->start();
+        PlayoutEnd a = game->playOut(fast, one, 100), b = game->Game::playOut(slow, two, 100);
+        ASSERT_EQ(fast, slow) << turn << end << number;
+        ASSERT_EQ(a.plies, b.plies);
+        ASSERT_EQ(a.stalled, b.stalled);
+      }
+    }
+  }
+}
+
 TEST(SheetGame, IncrementalHashIsTheFullHash) {
   for (const std::string& name : test::shippedLibrary().names()) {
     std::shared_ptr<const Game> game = test::shipped(name);

@@ -70,9 +70,9 @@ class Machine {
     if (!isFinal(memory_[Layout::result])) run(program_->generate[memory_[Layout::turn]], sink);
   }
 
-  // Until the next load, moves that the test for an end found are kept in `room` (nullptr: no
-  // more), which must outlive what is run. `kept` tells whether it holds the legal moves of the
-  // side to move.
+  // From now on, the moves that a test for an end finds after a ply are kept in `room`, which must
+  // outlive what is run; nullptr: no longer. `kept` tells whether it holds the legal moves of the
+  // side to move: generate() need not be called then. Not where a pass may be made beside moves.
   void keepMovesIn(BundleSink<W>* room) {
     room_ = program_->passAlone ? room : nullptr;
     kept_ = false;
