@@ -1,0 +1,61 @@
+// Reads the parts of a position's text: rows of a picture, and the lines behind it. Internal to
+// position_text.
+#pragma once
+
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "ninepegs/game/position_text.hpp"
+
+namespace ninepegs {
+
+// One part of a text: a row of the picture or a line behind it, and where it stands.
+struct PositionPart {
+  std::string text;
+  sheet::Span span;
+};
+
+// Puts pieces, marks and numbers into a position as their lines are read. Messages go to `found`.
+class PositionReader {
+ public:
+  PositionReader(const sheet::Checked& sheet, const sheet::Layout& layout,
+                 const sheet::Source& source, std::vector<Diagnostic>& found)
+      : sheet_(sheet), layout_(layout), source_(source), found_(found) {
+    position_ = emptyPosition(sheet, layout);
+  }
+
+  Position finish() { return std::move(position_); }
+
+  void picture(const std::vector<PositionPart>& rows, int board);
+  void line(const PositionPart& part);
+
+ private:
+  struct Word {
+    std::string text;
+    sheet::Span span;
+  };
+  bool note(sheet::Span span, const std::string& message, const std::string& hint = {}) {
+    found_.push_back({source_.place(span), message, hint});
+    return false;
+  }
+  std::vector<Word> words(const PositionPart& part) const;
+  void put(Cell cell, int kind, int side, sheet::Span span);
+  bool pieceOfLetter(const std::string& letter, int board, int& kind, int& side) const;
+  void hand(const std::vector<Word>& list);
+  void turn(const std::vector<Word>& list, const PositionPart& part);
+  void numbers(const std::vector<Word>& list, std::size_t at, std::vector<std::int64_t>& out);
+  void state(const sheet::Symbol& symbol, const std::vector<Word>& list);
+  std::string sidesHint() const;
+  std::string lettersHint() const;
+  std::vector<std::string> names() const;
+
+  const sheet::Checked& sheet_;
+  const sheet::Layout& layout_;
+  const sheet::Source& source_;
+  std::vector<Diagnostic>& found_;
+  Position position_;
+  bool turnSaid_ = false;
+};
+
+}  // namespace ninepegs
