@@ -318,46 +318,67 @@ std::uint64_t SheetGame::hash(const Position& after, const Position& before,
   return hashBefore;
 }
 
+namespace {
+
+// Draws one of the legal moves and plays it; false if there is none. `before` is called between.
+template <int W, class Before>
+bool playDrawn(sheet::Machine<W>& machine, sheet::BundleSink<W>& sink, Stream& stream,
+               Before before) {
+  if (const sheet::Instruction* only = machine.onlyEmission()) {
+    Bits<W> cells = machine.set(only->b);
+    if (!cells.any()) return false;
+    int rank = static_cast<int>(stream.below(static_cast<std::uint32_t>(cells.count())));
+    before();
+    machine.setChoice(0, static_cast<std::uint64_t>(cells.select(rank)));
+    machine.applyChosen(only->n);
+    return true;
+  }
+  if (!machine.kept()) {
+    sink.clear();
+    machine.generate(sink);
+  }
+  if (sink.total == 0) return false;
+  std::uint32_t rank = stream.below(sink.total);
+  before();
+  if (sink.overflown) {  // too many to keep aside: write them all down
+    MoveList list;
+    ListSink all(list);
+    machine.generate(all);
+    machine.apply(list[rank].group, list[rank].choices.data(), list[rank].count);
+    return true;
+  }
+  const auto* bundle = sink.bundles;
+  for (; rank >= bundle->moves; ++bundle) rank -= bundle->moves;
+  int given = bundle->count - 1;
+  for (int i = 0; i < given; ++i) machine.setChoice(i, bundle->choices[i]);
+  if (given >= 0)
+    machine.setChoice(
+        given, static_cast<std::uint64_t>(bundle->lastOne >= 0
+                                              ? bundle->lastOne
+                                              : bundle->last.select(static_cast<int>(rank))));
+  machine.applyChosen(bundle->group);
+  return true;
+}
+
+}  // namespace
+
 PlayoutEnd SheetGame::playOut(Position& position, Stream& stream, int plyLimit) const {
   if (mayRepeat_) return Game::playOut(position, stream, plyLimit);
   PlayoutEnd end;
-  MoveList list;
   withMachine(program_, [&]<int W>(sheet::Machine<W>& machine) {
     machine.load(position.words.data());
     sheet::BundleSink<W> sink;
     machine.keepMovesIn(&sink);
+    auto remember = [&] {
+      if (program_.layout.seen == 0) return;
+      position.words.push_back(machine.word(program_.layout.seen));
+      machine.remember(earlier(position));
+    };
     while (machine.result() == 0) {
-      if (!machine.kept()) {
-        sink.clear();
-        machine.generate(sink);
-      }
-      if (sink.total == 0 || end.plies >= plyLimit) {
+      if (end.plies >= plyLimit || !playDrawn(machine, sink, stream, remember)) {
         end.stalled = true;
         break;
       }
-      std::uint32_t rank = stream.below(sink.total);
-      if (program_.layout.seen != 0) {
-        position.words.push_back(machine.word(program_.layout.seen));
-        machine.remember(earlier(position));
-      }
-      if (sink.overflown) {  // too many to keep aside: write them all down
-        list.clear();
-        ListSink all(list);
-        machine.generate(all);
-        machine.apply(list[rank].group, list[rank].choices.data(), list[rank].count);
-        ++end.plies;
-        continue;
-      }
-      const auto* bundle = sink.bundles;
-      for (; rank >= bundle->moves; ++bundle) rank -= bundle->moves;
-      int given = bundle->count - 1;
-      for (int i = 0; i < given; ++i) machine.setChoice(i, bundle->choices[i]);
-      if (given >= 0)
-        machine.setChoice(
-            given, bundle->lastOne >= 0
-                       ? static_cast<std::uint64_t>(bundle->lastOne)
-                       : static_cast<std::uint64_t>(bundle->last.select(static_cast<int>(rank))));
-      machine.applyChosen(bundle->group);
       ++end.plies;
     }
     machine.store(position.words.data());

@@ -70,6 +70,13 @@ class Machine {
     if (!isFinal(memory_[Layout::result])) run(program_->generate[memory_[Layout::turn]], sink);
   }
 
+  // The instruction that hands over all legal moves of the side to move, if there is only one: they
+  // are the cells of its set b, of group n. Else nullptr.
+  const Instruction* onlyEmission() const {
+    const Instruction* first = program_->code.data() + program_->generate[turn()];
+    return first->op == Op::emitLast && first->a == 1 ? first : nullptr;
+  }
+
   // From now on, the moves that a test for an end finds after a ply are kept in `room`, which must
   // outlive what is run; nullptr: no longer. `kept` tells whether it holds the legal moves of the
   // side to move: generate() need not be called then. Not where a pass may be made beside moves.
@@ -137,6 +144,10 @@ class Machine {
     return cell < 0 ? Set::none() : Set::of(static_cast<int>(cell));
   }
 
+  Set inTable(int table, std::int64_t cell) const {
+    return cell < 0 ? Set::none()
+                    : tableSet(program_->cellTables[table] + static_cast<int>(cell) * W);
+  }
   Set stepped(const Set& from, int direction) const {
     const std::vector<ShiftPart>& parts = program_->directions[direction];
     Set out = Set::none();
@@ -178,6 +189,8 @@ class Machine {
   Set takeGroup(Set& cells, int along) const;
   std::int64_t property(int number, std::int64_t cell) const;
   std::int64_t edgeOf(std::int64_t cell, std::int64_t towards) const;
+  std::int64_t alongTrack(int track, std::int64_t cell, std::int64_t places,
+                          std::ptrdiff_t instruction);
   Set handKinds(int side) const;
   std::int64_t handTotal(int side) const;
   // By words, so that no overflow is undefined; what cannot be divided gives 0.

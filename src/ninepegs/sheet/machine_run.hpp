@@ -94,31 +94,23 @@ on_steps : {
   at(i->a) = out;
   NEXT();
 }
-on_table : {
-  std::int64_t cell = num(i->b);
-  at(i->a) =
-      cell < 0 ? Set::none() : tableSet(program_->cellTables[i->n] + static_cast<int>(cell) * W);
+on_table:
+  at(i->a) = inTable(i->n, num(i->b));
   NEXT();
-}
 on_tableAll : {
-  Set rest = at(i->b), out = Set::none();
-  for (; rest.any(); rest.dropFirst())
-    out |= tableSet(program_->cellTables[i->n] + rest.first() * W);
+  Set out = Set::none();
+  for (Set rest = at(i->b); rest.any(); rest.dropFirst()) out |= inTable(i->n, rest.first());
   at(i->a) = out;
   NEXT();
 }
 on_slide:
   at(i->a) = slid(at(i->b), at(i->c), i->n);
   NEXT();
-on_tableOn : {
-  std::int64_t cell = num(i->b);
-  Set held =
-      cell < 0 ? Set::none() : tableSet(program_->cellTables[i->n] + static_cast<int>(cell) * W);
-  at(i->d) = held;
-  at(i->a) = held & at(i->c);
+on_tableOn:
+  at(i->d) = inTable(i->n, num(i->b));
+  at(i->a) = at(i->d) & at(i->c);
   i += 2;
   DISPATCH();
-}
 on_slideFrom:
   at(i->d) = cellAsSet(num(i->b));
   at(i->a) = slidFrom(num(i->b), at(i->c), i->n);
@@ -206,15 +198,10 @@ on_setCellNumber:
 on_edgeOf:
   setNum(i->a, edgeOf(num(i->b), num(i->c)));
   NEXT();
-on_onTrack : {
-  std::int64_t cell = num(i->c), left = num(i->b);
-  for (; left > 0 && cell >= 0; --left) {
-    if (outOfSteps(i - code)) return;
-    cell = program_->tracks[i->n][cell];
-  }
-  setNum(i->a, left < 0 ? -1 : cell);
+on_onTrack:
+  setNum(i->a, alongTrack(i->n, num(i->c), num(i->b), i - code));
+  if (exhaustedAt_ >= 0) return;
   NEXT();
-}
 on_kindAt:
   setNum(i->a, kindAt(num(i->b), i->d > 1 ? -1 : i->d));
   NEXT();

@@ -142,6 +142,15 @@ std::int64_t Machine<W>::edgeOf(std::int64_t cell, std::int64_t towards) const {
 }
 
 template <int W>
+std::int64_t Machine<W>::alongTrack(int track, std::int64_t cell, std::int64_t places,
+                                    std::ptrdiff_t instruction) {
+  if (places < 0) return -1;
+  for (; places > 0 && cell >= 0 && !outOfSteps(instruction); --places)
+    cell = program_->tracks[track][cell];
+  return cell;
+}
+
+template <int W>
 Bits<W> Machine<W>::handKinds(int side) const {
   Set kinds = Set::none();
   for (int kind = 0; kind < program_->kinds; ++kind)
