@@ -1,4 +1,5 @@
 // The samples of the documentation are sheets, or parts of one.
+#include "ninepegs/sheet/tidy.hpp"
 #include "support/games.hpp"
 
 namespace ninepegs {
@@ -12,6 +13,7 @@ std::vector<std::string> samples(const std::string& file) {
     at += open.size();
     std::size_t end = text.find(close, at);
     out.push_back(text.substr(at, end - at));
+    EXPECT_EQ(sheet::tidied(sheet::Source(file, out.back())), out.back()) << file;
     at = end;
   }
   return out;
