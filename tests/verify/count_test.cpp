@@ -110,12 +110,18 @@ TEST(Count, AgreesWithThePlainProgramsOfLargerGames) {
     EXPECT_EQ(sequences(*library.open("morris"), depth), counted(plain::Morris{}, depth));
     EXPECT_EQ(sequences(*library.open("chess"), depth), counted(plain::Chess{}, depth));
   }
+}
+
+TEST(Count, AgreesWithThePlainProgramsOnLargeBoards) {
+  Library library = test::shippedLibrary();
   EXPECT_EQ(sequences(*library.open("hex"), 4), counted(plain::Hex<11>{}, 4));
   for (int depth = 1; depth <= 3; ++depth)
     EXPECT_EQ(sequences(*library.open("five-in-a-row"), depth),
               counted(plain::FiveInARow{}, depth));
   for (int depth = 1; depth <= 3; ++depth)
     EXPECT_EQ(sequences(*library.open("hex-tiles"), depth), counted(plain::HexTiles{}, depth));
+  // Nine tiles a side, eighteen cells, and nothing ends before they are laid.
+  EXPECT_EQ(sequences(*library.open("hex-tiles"), 4), 9u * 18 * (9 * 17) * (8 * 16) * (8 * 15));
   // Nobody can have five in a row after four stones.
   EXPECT_EQ(sequences(*library.open("five-in-a-row"), 4), 225u * 224 * 223 * 222);
 }
@@ -165,6 +171,16 @@ TEST(Count, AgreesWithThePlainProgramOfBattleship) {
   apart.apart = salvo.salvo = true;
   expectCountsBehind("battleship", "", plain, {}, 2);
   expectCountsBehind("battleship", "no-touch", apart, {}, 2);
+  // What one side lays leaves the other's waters as they are: the second ship of a side can lie in
+  // as many ways whatever was laid between.
+  std::uint64_t pairs = 0;
+  for (const std::string& move : plain.moves()) {
+    plain::Battleship laid = plain;
+    laid.play(move);
+    laid.mover = 0;
+    pairs += laid.count();
+  }
+  EXPECT_EQ(sequences(*test::shipped("battleship"), 3), pairs * plain.count());
   std::vector<std::string> berths = {"ferry a1-e1",  "ferry a10-e10", "barge a3-d3",  "barge j1-j4",
                                      "cutter a5-c5", "cutter f7-h7",  "trawler g1-g3"};
   // The last ship but one of a side, the last two, and the first shot.
