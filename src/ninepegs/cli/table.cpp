@@ -102,14 +102,9 @@ std::string Table::computerMoves(const StopFlag* stop) {
   seats_[side].computer->stopWith(stop);
   play::Choice choice = seats_[side].computer->choose(*game_, position_, stream);
   bool hides = viewer() >= 0;
-  MoveTexts texts = game_->textsOf(position_, choice.move);
-  std::string why = hides ? "" : account(*game_, position_, choice);
-  std::string out =
-      fmt::format("{} plays {}", game_->info().sides[side], hides ? texts.seen : texts.text);
-  for (const std::string& line : texts.told) out += ": " + line;
-  if (!why.empty()) out += paint_.faint("   (" + why + ")");
+  std::string out = announced(choice.move, hides, hides ? "" : account(*game_, position_, choice));
   place(choice.move);
-  return out + "\n";
+  return out;
 }
 
 std::string Table::makeMove(const std::string& typed) {
@@ -162,16 +157,20 @@ std::string Table::drawMoves(const std::string& number) {
 std::string Table::drawMove() {
   --draws_;
   Stream stream(seed_, drawStream + moves_.size());
-  MoveList moves;
-  game_->listMoves(position_, moves);
-  const Move& move = moves[stream.below(static_cast<std::uint32_t>(moves.size()))];
-  MoveTexts texts = game_->textsOf(position_, move);
-  std::string out =
-      fmt::format("{} plays {}", game_->info().sides[game_->toMove(position_)], texts.text);
-  for (const std::string& line : texts.told) out += ": " + line;
+  Move move = play::makeRandom()->choose(*game_, position_, stream).move;
+  std::string out = announced(move, false, fmt::format("drawn, seed {}", seed_));
   place(move);
-  return out + paint_.faint(fmt::format("   (drawn, seed {})", seed_)) + "\n" +
-         (draws_ > 0 && !over() ? "" : board());
+  return out + (draws_ > 0 && !over() ? "" : board());
+}
+
+// Who plays what and what is told of it; `hides`: only what the other side sees of it.
+std::string Table::announced(const Move& move, bool hides, const std::string& remark) const {
+  MoveTexts texts = game_->textsOf(position_, move);
+  std::string out = fmt::format("{} plays {}", game_->info().sides[game_->toMove(position_)],
+                                hides ? texts.seen : texts.text);
+  for (const std::string& line : texts.told) out += ": " + line;
+  if (!remark.empty()) out += paint_.faint("   (" + remark + ")");
+  return out + "\n";
 }
 
 std::string Table::save(const std::string& path) {

@@ -40,6 +40,7 @@ class Table {
   std::string makeMove(const std::string& typed);
   std::string undo();
   std::string hint();
+  std::string announced(const Move& move, bool hides, const std::string& remark) const;
   std::string drawMoves(const std::string& number);
   std::string save(const std::string& path);
   std::string help() const;

@@ -22,8 +22,10 @@ void Emitter::makeTurns() {
     std::vector<WordTurn> turns;
     for (int direction : program_.groupsOfDirections[group]) {
       const std::vector<ShiftPart>& parts = program_.directions[direction];
-      if (parts.size() > 1) turns.clear();
-      if (parts.size() > 1) break;
+      if (parts.size() > 1) {
+        turns.clear();
+        break;
+      }
       if (parts.empty()) continue;
       turns.push_back({parts[0].amount, program_.tables[parts[0].mask]});
       for (Cell start = 0; start < board.size(); ++start) {
@@ -95,19 +97,18 @@ int Emitter::slideTable(const std::vector<int>& directions) {
   return index;
 }
 
-// The directions of a group are joined, first with their opposites and then the two that make the
-// least table, as long as it stays small.
+// The directions of a group are joined, always the two parts that make the least table, as long as
+// it stays small.
 void Emitter::makeSlides() {
   if (!gathersBits || program_.words != 1 || program_.rays.empty()) return;
   program_.slidesOfGroups.resize(program_.groupsOfDirections.size());
   for (const Instruction& one : program_.code) {
     if (one.op != Op::slide || !program_.slidesOfGroups[one.n].empty()) continue;
     std::vector<std::vector<int>> parts;
-    std::size_t least = 0;
+    std::size_t largest = 0;
     for (int direction : program_.groupsOfDirections[one.n]) parts.push_back({direction});
-    for (const std::vector<int>& part : parts)
-      least = std::max(least, slideTableSize(part));
-    if (least > slideEntries) continue;
+    for (const std::vector<int>& part : parts) largest = std::max(largest, slideTableSize(part));
+    if (largest > slideEntries) continue;
     while (parts.size() > 1) {
       std::size_t best = slideEntries + 1, first = 0, second = 0;
       for (std::size_t i = 0; i < parts.size(); ++i)

@@ -43,7 +43,7 @@ class Machine {
   void load(const std::uint64_t* position) {
     std::memcpy(memory_, position, bytes());
     steps_ = limits::loopSteps;
-    kept_ = settled_ = false;
+    settled_ = false;
     keepBefore();
   }
   // Hashes of earlier positions, as `timesSeen` compares them; must outlive what is run.
@@ -82,9 +82,9 @@ class Machine {
   // side to move: generate() need not be called then. Not where a pass may be made beside moves.
   void keepMovesIn(BundleSink<W>* room) {
     room_ = program_->passAlone ? room : nullptr;
-    kept_ = false;
+    settled_ = false;
   }
-  bool kept() const { return kept_; }
+  bool kept() const { return room_ != nullptr && settled_ && stuck_[turn()] == 0; }
 
   // Plays a legal move: the position becomes the next one, with its result.
   void apply(int group, const std::uint16_t* choices, int count) {
@@ -155,6 +155,7 @@ class Machine {
     return out;
   }
   Set slid(const Set& from, const Set& through, int group) const;
+  Set slidByTable(std::int64_t cell, const Set& through, int group) const;
   Set slidFrom(std::int64_t cell, const Set& through, int group) const;
   Set bracketed(const Set& run, std::int64_t cell, const Set& by, int group) const;
   Set between(std::int64_t a, std::int64_t b) const;
@@ -173,8 +174,7 @@ class Machine {
   std::int64_t movesOf(int side);
   std::uint64_t seenHash();
   Set touched() const;
-  Set bracketing(const Set& run, const Set& by, int group);
-  Set grown(const Set& run, const Set& last, int group) const;
+  Set bracketing(const Set& run, const Set& by, int group) const;
   bool lineIn(const Set& in, const LineSet& lines, int index) const {
     return (in & lineMask(lines, index)) == lineMask(lines, index) &&
            !(lines.exact && (in & tableSet(lines.ends + index * W)).any());
@@ -256,7 +256,6 @@ class Machine {
   void turnOver() {
     passTurn();
     settled_ = true;
-    kept_ = false;
     stuck_[0] = stuck_[1] = -1;
     if (program_->layout.seen != 0) memory_[program_->layout.seen] = seenHash();
   }
@@ -274,7 +273,6 @@ class Machine {
   const Program* program_;
   std::span<std::uint64_t> uses_;
   BundleSink<W>* room_ = nullptr;
-  bool kept_ = false;
   bool settled_ = false;             // the ply is over: only the tests for an end are still to come
   std::int8_t stuck_[2] = {-1, -1};  // then: what is known of each side
   int steps_ = limits::loopSteps;
@@ -285,8 +283,6 @@ class Machine {
   std::size_t trialWords_ = 0;  // of a position that moves on trial can change
   int phase_ = 0;               // 1: measure moves on trial, 2: keep the best
   std::int64_t best_ = 0;
-  int bracketingGroup_ = -1;
-  Set bracketingRun_, bracketingBy_, bracketingFound_;
   int attempts_ = 0;  // rounds that are being attempted, one inside the other
   bool made_[limits::choices + 1] = {};
   // A number may be read as a set, W words from its place on: the last words are room for that.

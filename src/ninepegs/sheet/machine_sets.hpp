@@ -7,36 +7,32 @@
 
 namespace ninepegs::sheet {
 
+// What can be slid to from one cell, from the tables of the group; only boards of one word have
+// any.
+template <int W>
+Bits<W> Machine<W>::slidByTable(std::int64_t cell, const Set& through, int group) const {
+  Set out = Set::none();
+  for (int table : program_->slidesOfGroups[group]) {
+    const SlideCell& at = program_->slideTables[table][static_cast<std::size_t>(cell)];
+    out.word[0] |= program_->slideSets[at.first + gathered(~through.word[0], at.mask)];
+  }
+  return out;
+}
+
 template <int W>
 Bits<W> Machine<W>::slidFrom(std::int64_t cell, const Set& through, int group) const {
   if (cell < 0) return Set::none();
-  if constexpr (W == 1 && gathersBits) {
-    if (program_->slidesByTable(group)) {
-      Set out = Set::none();
-      for (int table : program_->slidesOfGroups[group]) {
-        const SlideCell& at = program_->slideTables[table][static_cast<std::size_t>(cell)];
-        out.word[0] |= program_->slideSets[at.first + gathered(~through.word[0], at.mask)];
-      }
-      return out;
-    }
-  }
+  if (program_->slidesByTable(group)) return slidByTable(cell, through, group);
   return slid(cellAsSet(cell), through, group);
 }
 
 template <int W>
 Bits<W> Machine<W>::slid(const Set& from, const Set& through, int group) const {
   Set out = Set::none();
-  if constexpr (W == 1 && gathersBits) {
-    if (program_->slidesByTable(group)) {
-      for (int table : program_->slidesOfGroups[group]) {
-        const SlideCell* cells = program_->slideTables[table].data();
-        for (Set rest = from; rest.any(); rest.dropFirst()) {
-          const SlideCell& at = cells[rest.first()];
-          out.word[0] |= program_->slideSets[at.first + gathered(~through.word[0], at.mask)];
-        }
-      }
-      return out;
-    }
+  if (program_->slidesByTable(group)) {
+    for (Set rest = from; rest.any(); rest.dropFirst())
+      out |= slidByTable(rest.first(), through, group);
+    return out;
   }
   if (!program_->rays.empty()) {
     const std::vector<RayPart>& rays = program_->raysOfGroups[group];
@@ -107,31 +103,19 @@ Bits<W> Machine<W>::bracketed(const Set& run, std::int64_t cell, const Set& by, 
   return out;
 }
 
-// Runs grow from where they end, against each direction in turn. What was worked out last is kept:
-// whether a side can move is asked just before its moves are.
+// Runs grow from where they end, against each direction in turn.
 template <int W>
-Bits<W> Machine<W>::bracketing(const Set& run, const Set& by, int group) {
-  if (group == bracketingGroup_ && run == bracketingRun_ && by == bracketingBy_)
-    return bracketingFound_;
-  bracketingGroup_ = group;
-  bracketingRun_ = run;
-  bracketingBy_ = by;
-  bracketingFound_ = grown(run, minus(by, run), group);
-  return bracketingFound_;
-}
-
-template <int W>
-Bits<W> Machine<W>::grown(const Set& run, const Set& last, int group) const {
-  Set out = Set::none();
+Bits<W> Machine<W>::bracketing(const Set& run, const Set& by, int group) const {
+  Set out = Set::none(), last = minus(by, run);
   if constexpr (W == 1) {
     const std::vector<WordTurn>& turns = program_->turnsOfGroups[group];
     const int doublings = program_->fillDoublings;
     for (const WordTurn& turn : turns) {
       std::uint64_t through = run.word[0] & turn.mask;
       std::uint64_t front = std::rotl(last.word[0], turn.by) & through;
-      for (int k = 0, by = turn.by; k < doublings; ++k, by *= 2) {
-        front |= std::rotl(front, by) & through;
-        through &= std::rotl(through, by);
+      for (int k = 0, steps = turn.by; k < doublings; ++k, steps *= 2) {
+        front |= std::rotl(front, steps) & through;
+        through &= std::rotl(through, steps);
       }
       out.word[0] |= std::rotl(front, turn.by) & turn.mask;
     }
@@ -224,8 +208,7 @@ bool Machine<W>::stuckNow(int side) {
     if (room_ != nullptr && side == turn()) {
       room_->clear();
       offer(side, *room_);
-      kept_ = room_->total > 0;
-      stuck_[side] = kept_ ? 0 : 1;
+      stuck_[side] = room_->total > 0 ? 0 : 1;
     } else {
       stuck_[side] = stuck(side) ? 1 : 0;
     }

@@ -60,21 +60,19 @@ class Pair {
   // The same move in both games, which must both have it.
   bool ownMove() {
     game_.listMoves(one_, moves_);
-    if (!(one_ == two_)) {
-      ++test_.pairs;
-      game_.listMoves(two_, others_);
-      if (!(moves_ == others_)) {
-        std::vector<std::string> first = moveTexts(game_, one_), second = moveTexts(game_, two_);
-        if (first != second)
-          return leak(fmt::format(
-              "{} has {} moves here and {} in a position that looks the same to it: {}",
-              game_.info().sides[viewer_], first.size(), second.size(), game_.positionText(two_)));
-      }
+    game_.listMoves(two_, others_);
+    bool listedAlike = moves_ == others_;
+    if (!(one_ == two_)) ++test_.pairs;
+    if (!listedAlike) {
+      std::vector<std::string> first = moveTexts(game_, one_), second = moveTexts(game_, two_);
+      if (first != second)
+        return leak(fmt::format(
+            "{} has {} moves here and {} in a position that looks the same to it: {}",
+            game_.info().sides[viewer_], first.size(), second.size(), game_.positionText(two_)));
     }
     for (int attempt = 0; attempt < attempts_ && !moves_.empty(); ++attempt) {
       Move first = any(moves_), second = first;
-      if (!(moves_ == others_) && !(one_ == two_))
-        second = matchingMoves(game_, two_, game_.moveText(one_, first)).front();
+      if (!listedAlike) second = matchingMoves(game_, two_, game_.moveText(one_, first)).front();
       if (make(first, second, true)) return true;
       if (!test_.findings.empty()) return false;
     }
