@@ -233,7 +233,7 @@ ends
   Position over = playMoves(*game, position, "a2", "test");
   EXPECT_EQ(game->positionText(over),
             "4/ox2/O3/oo2; met a2; held of Amber a2; tally 1; own of Amber 1; own of Slate 5; "
-            "Amber to move");
+            "Amber moved last; Amber to move");
   Position hop = playMoves(*game, position, "a2-b3", "test");
   EXPECT_EQ(game->positionText(hop), "4/xo2/4/oo2; tally -3; own of Amber 1; Slate to move");
   EXPECT_EQ(moveTexts(*game, hop), std::vector<std::string>{"pass"});

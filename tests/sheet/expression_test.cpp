@@ -30,8 +30,12 @@ TEST(Expression, AnyNoAndCountTakeAWholeChain) {
 }
 
 TEST(Expression, ConditionsBindFromLooseToTight) {
-  EXPECT_EQ(read("no empty or any mine and not stuck"),
+  EXPECT_EQ(read("no empty or (any mine and not stuck)"),
             "((no empty) or ((any mine) and (not stuck)))");
+  EXPECT_EQ(read("no empty or any mine and not stuck"),
+            "! `and` and `or` meet here without brackets");
+  EXPECT_EQ(read("no empty and any mine or stuck"),
+            "! `and` and `or` meet here without brackets");
   EXPECT_EQ(read("count mine + 1 < 2 * count theirs"),
             "(((count mine) + 1) < (2 * (count theirs)))");
   EXPECT_EQ(read("any their k and their k within my shot"),

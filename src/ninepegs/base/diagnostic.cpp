@@ -57,8 +57,21 @@ std::string toText(const std::vector<Diagnostic>& diagnostics) {
   std::size_t shown = std::min<std::size_t>(diagnostics.size(), limits::diagnostics);
   for (std::size_t i = 0; i < shown; ++i) out += (i > 0 ? "\n" : "") + toText(diagnostics[i]);
   if (shown < diagnostics.size())
-    out += fmt::format("\n... and {} more", diagnostics.size() - shown);
+    out += fmt::format("\n... and {}{} more",
+                       diagnostics.size() >= limits::diagnosticsKept ? "at least " : "",
+                       diagnostics.size() - shown);
   return out;
+}
+
+// The same message may come up more than once, where a line is looked at for each side.
+void addMessage(std::vector<Diagnostic>& found, Diagnostic one) {
+  auto same = [&](const Diagnostic& other) {
+    return other.place.line == one.place.line && other.place.column == one.place.column &&
+           other.message == one.message && other.place.source == one.place.source;
+  };
+  if (std::any_of(found.begin(), found.end(), same)) return;
+  found.push_back(std::move(one));
+  if (found.size() >= limits::diagnosticsKept) throw TooManyMessages{};
 }
 
 BadInput::BadInput(std::vector<Diagnostic> diagnostics)

@@ -33,6 +33,11 @@ std::string toText(const Diagnostic& diagnostic);
 // All messages, at most limits::diagnostics of them and then how many more there are.
 std::string toText(const std::vector<Diagnostic>& diagnostics);
 
+// Adds a message to those of an input. At limits::diagnosticsKept nobody reads on: then it throws
+// TooManyMessages, which whoever reads the input catches where that reading ends.
+struct TooManyMessages {};
+void addMessage(std::vector<Diagnostic>& found, Diagnostic one);
+
 // Thrown by everything that reads an input when the input cannot be taken. Holds at least one
 // diagnostic; what() is the text of them all.
 class BadInput : public std::exception {

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <charconv>
+#include <cstdint>
 
 namespace ninepegs {
 namespace {
@@ -31,18 +32,22 @@ std::size_t utf8Length(std::string_view text, std::size_t at) {
   return length;
 }
 
+constexpr std::size_t longestHint = 64;  // words longer than this are no slips
+
+// Both texts have at most longestHint bytes.
 std::size_t editDistance(std::string_view a, std::string_view b) {
-  std::vector<std::vector<std::size_t>> cost(a.size() + 1, std::vector<std::size_t>(b.size() + 1));
+  std::uint8_t cost[longestHint + 1][longestHint + 1];
   for (std::size_t i = 0; i <= a.size(); ++i) {
     for (std::size_t j = 0; j <= b.size(); ++j) {
       if (i == 0 || j == 0) {
-        cost[i][j] = i + j;
+        cost[i][j] = static_cast<std::uint8_t>(i + j);
         continue;
       }
-      std::size_t same = a[i - 1] == b[j - 1] ? 0 : 1;
-      cost[i][j] = std::min({cost[i - 1][j] + 1, cost[i][j - 1] + 1, cost[i - 1][j - 1] + same});
+      int same = a[i - 1] == b[j - 1] ? 0 : 1;
+      int best = std::min({cost[i - 1][j] + 1, cost[i][j - 1] + 1, cost[i - 1][j - 1] + same});
       if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1])
-        cost[i][j] = std::min(cost[i][j], cost[i - 2][j - 2] + 1);
+        best = std::min(best, cost[i - 2][j - 2] + 1);
+      cost[i][j] = static_cast<std::uint8_t>(best);
     }
   }
   return cost[a.size()][b.size()];
@@ -89,13 +94,14 @@ std::size_t firstBadUtf8(std::string_view text) {
 
 std::optional<std::string> nearest(std::string_view word,
                                    const std::vector<std::string>& candidates) {
-  if (word.empty() || word.size() > 64) return std::nullopt;
+  if (word.empty() || word.size() > longestHint) return std::nullopt;
   std::size_t best = word.size() <= 3 ? 2 : word.size() <= 6 ? 3 : 4;  // fewer edits than this
   std::optional<std::string> found;
   for (const std::string& candidate : candidates) {
-    if (candidate.size() > 64) continue;
+    std::size_t longer = std::max(word.size(), candidate.size());
+    if (longer > longestHint || longer - std::min(word.size(), candidate.size()) >= best) continue;
     std::size_t distance = editDistance(word, candidate);
-    if (distance < best && distance < std::max(word.size(), candidate.size())) {
+    if (distance < best && distance < longer) {
       best = distance;
       found = candidate;
     }

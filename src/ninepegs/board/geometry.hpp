@@ -126,6 +126,8 @@ class Geometry {
 
   // Every straight run of `length` different cells, each once.
   std::vector<std::vector<Cell>> lines(int length, const std::vector<int>& axes) const;
+  // The length of the longest of them.
+  int longestLine(const std::vector<int>& axes) const;
 
   // The symmetries that a name stands for; none if the board has no such symmetry.
   std::vector<Symmetry> symmetries(std::string_view name) const;

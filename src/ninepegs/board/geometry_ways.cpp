@@ -3,6 +3,7 @@
 #include <map>
 #include <set>
 #include <tuple>
+#include <unordered_set>
 
 #include "ninepegs/board/geometry.hpp"
 
@@ -161,23 +162,34 @@ CellSet Geometry::stepped(const CellSet& cells, int direction) const {
 
 std::vector<std::vector<Cell>> Geometry::lines(int length, const std::vector<int>& axes) const {
   std::vector<std::vector<Cell>> out;
-  std::set<std::vector<Cell>> seen;
+  std::unordered_set<CellSet> seen;
   for (int axis : axes) {
+    const std::vector<Cell>& next = directions_[axis].next;
     for (Cell start = 0; start < size(); ++start) {
       if (!all_[start]) continue;
-      std::vector<Cell> run = {start};
-      while (static_cast<int>(run.size()) < length) {
-        Cell to = directions_[axis].next[run.back()];
-        if (to < 0 || std::find(run.begin(), run.end(), to) != run.end()) break;
-        run.push_back(to);
-      }
-      if (static_cast<int>(run.size()) < length) continue;
-      std::vector<Cell> sorted = run;
-      std::sort(sorted.begin(), sorted.end());
-      if (seen.insert(sorted).second) out.push_back(std::move(run));
+      CellSet cells;
+      int have = 0;
+      for (Cell cell = start; cell >= 0 && !cells[cell] && have < length; cell = next[cell])
+        cells.set(cell), ++have;
+      if (have < length || !seen.insert(cells).second) continue;
+      std::vector<Cell>& run = out.emplace_back();
+      for (Cell cell = start; have > 0; --have, cell = next[cell]) run.push_back(cell);
     }
   }
   return out;
+}
+
+int Geometry::longestLine(const std::vector<int>& axes) const {
+  int longest = 0;
+  for (int axis : axes)
+    for (Cell start = 0; start < size(); ++start) {
+      CellSet cells;
+      for (Cell cell = all_[start] ? start : -1; cell >= 0 && !cells[cell];
+           cell = directions_[axis].next[cell])
+        cells.set(cell);
+      longest = std::max(longest, static_cast<int>(cells.count()));
+    }
+  return longest;
 }
 
 std::vector<std::string> Geometry::symmetryNames() {

@@ -38,8 +38,8 @@ std::vector<Field> fields(std::string_view text) {
 bool looksLikeFen(std::string_view text) {
   if (text.find(';') != text.npos) return false;
   std::vector<Field> all = fields(text);
-  return all.size() >= 2 && all[0].text.find('/') != std::string::npos &&
-         (all[1].text == "w" || all[1].text == "b");
+  if (all.size() < 2 || (all[1].text != "w" && all[1].text != "b")) return false;
+  return all.size() >= 4 || all[0].text.find('/') != std::string::npos;
 }
 
 Position readFen(const sheet::Checked& sheet, const Layout& layout, std::string_view text,
@@ -60,7 +60,11 @@ Position readFen(const sheet::Checked& sheet, const Layout& layout, std::string_
   block.raw = all[0].text;
   block.span = {1, all[0].column, static_cast<int>(all[0].text.size())};
   std::vector<Diagnostic> found;
-  Position position = readBlock(sheet, layout, lines, {block}, found);
+  Position position;
+  try {
+    position = readBlock(sheet, layout, lines, {block}, found);
+  } catch (const TooManyMessages&) {
+  }
   if (!found.empty()) throw BadInput(std::move(found));
   position.words[Layout::turn] = all[1].text == "w" ? 0 : 1;
 
@@ -93,7 +97,7 @@ Position readFen(const sheet::Checked& sheet, const Layout& layout, std::string_
   }
   auto number = [&](std::size_t i, unsigned long long least, const char* what) {
     if (all.size() <= i) return least;
-    std::optional<unsigned long long> value = wholeNumber(all[i].text, 1000000);
+    std::optional<unsigned long long> value = wholeNumber(all[i].text, std::uint64_t{1} << 60);
     if (!value || *value < least)
       refuse(all[i], fmt::format("\"{}\" is no {}", all[i].text, what),
              fmt::format("a whole number from {} up", least));
@@ -127,6 +131,7 @@ std::string fenText(const sheet::Checked& sheet, const Layout& layout, const Pos
   std::uint64_t clock = fen.clock.text.empty()
                             ? 0
                             : position.words[layout.numbers[sheet.find(fen.clock.text)->index][0]];
+  if (static_cast<std::int64_t>(clock) < 0) clock = 0;  // a fault of the sheet, told as such
   return out + fmt::format(" {} {}", clock, position.words[Layout::plies] / 2 + 1);
 }
 

@@ -98,6 +98,9 @@ class Game {
   // The cells that would show that this end holds.
   virtual CellSet cellsOfEnd(const Position& position, int end) const;
 
+  // Can what is legal or decided depend on earlier positions?
+  virtual bool remembersPositions() const { return false; }
+
   // For opponents: what the position is worth for a side, in the game's own measure.
   virtual bool hasWorth() const { return false; }
   virtual std::int64_t worth(const Position& position, int side) const;

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <limits>
 
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/text.hpp"
@@ -10,6 +11,12 @@
 namespace ninepegs {
 
 using sheet::Slot;
+
+namespace {
+
+constexpr std::uint64_t mostInHand = 1'000'000;
+
+}  // namespace
 
 std::string PositionReader::sidesHint() const {
   return fmt::format("the sides are {} and {}", sheet_.tree.sides[0].text,
@@ -173,7 +180,7 @@ void PositionReader::hand(const std::vector<Word>& list) {
   }
   unsigned long long many = 1;
   for (std::size_t at = 3; at < list.size(); ++at) {
-    if (std::optional<unsigned long long> value = wholeNumber(list[at].text, 1000000)) {
+    if (std::optional<unsigned long long> value = wholeNumber(list[at].text, mostInHand)) {
       many = *value;
       if (at + 1 == list.size()) note(list[at].span, "a kind of piece should follow this number");
       continue;
@@ -185,7 +192,12 @@ void PositionReader::hand(const std::vector<Word>& list) {
       return;
     }
     for (int s = 0; s < 2; ++s)
-      if (each || s == side) position_.words[layout_.hands[s] + kind] += many;
+      if (each || s == side) {
+        std::uint64_t& held = position_.words[layout_.hands[s] + kind];
+        held += many;
+        if (held > mostInHand)
+          note(list[at].span, fmt::format("a hand holds at most {} of a kind", mostInHand));
+      }
     many = 1;
   }
 }
@@ -194,15 +206,15 @@ void PositionReader::numbers(const std::vector<Word>& list, std::size_t at,
                              std::vector<std::int64_t>& out) {
   for (; at < list.size(); ++at) {
     bool negative = list[at].text[0] == '-';
-    std::optional<unsigned long long> value =
-        wholeNumber(std::string_view(list[at].text).substr(negative ? 1 : 0), 1'000'000'000'000ull);
+    unsigned long long most = std::numeric_limits<std::int64_t>::max();
+    std::optional<unsigned long long> value = wholeNumber(
+        std::string_view(list[at].text).substr(negative ? 1 : 0), most + (negative ? 1 : 0));
     if (!value) {
       note(list[at].span, fmt::format("a number should stand here, not \"{}\"", list[at].text));
       out.clear();
       return;
     }
-    std::int64_t number = static_cast<std::int64_t>(*value);
-    out.push_back(negative ? -number : number);
+    out.push_back(static_cast<std::int64_t>(negative ? 0 - *value : *value));
   }
 }
 
@@ -210,6 +222,15 @@ void PositionReader::line(const PositionPart& part) {
   std::vector<Word> list = words(part);
   if (list.empty()) return;
   if (list.size() == 3 && list[1].text == "to" && list[2].text == "move") return turn(list, part);
+  if (list.size() == 3 && list[1].text == "moved" && list[2].text == "last" &&
+      layout_.lastMover != 0) {
+    int side = sheet_.side(list[0].text);
+    if (side < 0)
+      note(list[0].span, fmt::format("\"{}\" is no side", list[0].text), sidesHint());
+    else
+      position_.words[layout_.lastMover] = static_cast<std::uint64_t>(side) + 1;
+    return;
+  }
   if (list[0].text == "hand") return hand(list);
   if (list[0].text == "passes" && layout_.passes != 0) {
     std::vector<std::int64_t> values;

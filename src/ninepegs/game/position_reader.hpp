@@ -36,7 +36,7 @@ class PositionReader {
     sheet::Span span;
   };
   bool note(sheet::Span span, const std::string& message, const std::string& hint = {}) {
-    found_.push_back({source_.place(span), message, hint});
+    addMessage(found_, {source_.place(span), message, hint});
     return false;
   }
   std::vector<Word> words(const PositionPart& part) const;

@@ -64,7 +64,7 @@ Position readBlock(const Checked& sheet, const Layout& layout, const sheet::Sour
         std::size_t from = lead + 11, to = std::min(text.find(' ', from), text.size());
         int side = sheet.side(std::string(text.substr(from, to - from)));
         if (side < 0) {
-          found.push_back({source.place(part.span), "whose picture?",
+          addMessage(found, {source.place(part.span), "whose picture?",
                            fmt::format("say: picture of {}", sheet.tree.sides[0].text)});
           continue;
         }
@@ -105,9 +105,12 @@ Position readLine(const Checked& sheet, const Layout& layout, std::string_view t
   block.raw = std::string(text);
   block.span = {1, 1, 1};
   std::vector<Diagnostic> found;
-  Position position = readBlock(sheet, layout, lines, {block}, found);
-  if (!found.empty()) throw BadInput(std::move(found));
-  return position;
+  try {
+    Position position = readBlock(sheet, layout, lines, {block}, found);
+    if (found.empty()) return position;
+  } catch (const TooManyMessages&) {
+  }
+  throw BadInput(std::move(found));
 }
 
 }  // namespace ninepegs

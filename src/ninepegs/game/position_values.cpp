@@ -162,6 +162,9 @@ std::string positionLine(const Checked& sheet, const Layout& layout, const Posit
   }
   if (layout.passes != 0 && position.words[layout.passes] != 0)
     line("passes", false, 0, std::to_string(position.words[layout.passes]));
+  std::uint64_t last = layout.lastMover != 0 ? position.words[layout.lastMover] : 0;
+  if (last == position.words[Layout::turn] + 1)
+    out += "; " + tree.sides[position.words[Layout::turn]].text + " moved last";
   return out + "; " + tree.sides[position.words[Layout::turn]].text + " to move";
 }
 

@@ -3,7 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <map>
+#include <unordered_set>
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/fen.hpp"
@@ -24,7 +24,10 @@ std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, st
   sheet::Source source(path, text);
   std::vector<Diagnostic> found;
   sheet::Tree tree = sheet::parse(source, variant, found);
-  if (!found.empty()) throw BadInput(std::move(found));
+  if (!found.empty()) {
+    sheet::addLikelySlips(std::move(tree), source, found);
+    throw BadInput(std::move(found));
+  }
   std::shared_ptr<SheetGame> game(new SheetGame);
   game->text_ = std::move(text);
   game->sheet_ = sheet::check(std::move(tree), source, found);
@@ -35,9 +38,15 @@ std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, st
   game->hashed_.assign(game->program_.layout.words, true);
   game->hashed_[Layout::plies] = game->sheet_.readsPlies;
   if (game->program_.layout.seen != 0) game->hashed_[game->program_.layout.seen] = false;
+  // Who moved last is told by the result; what can follow does not depend on it.
+  if (game->program_.layout.lastMover != 0)
+    game->hashed_[game->program_.layout.lastMover] = false;
   game->info_.variant = variant;
   game->fillInfo(path);
-  game->setUp(source, found);
+  try {
+    game->setUp(source, found);
+  } catch (const TooManyMessages&) {
+  }
   if (!found.empty()) throw BadInput(std::move(found));
   return game;
 }
@@ -74,8 +83,7 @@ void SheetGame::setUp(const sheet::Source& source, std::vector<Diagnostic>& foun
   judge(start_);
   Result result = this->result(start_);
   if (result.kind != ResultKind::ongoing) {
-    found.push_back(
-        {source.place({result.line, 0, 1}),
+    addMessage(found, {source.place({result.line, 0, 1}),
          fmt::format("the game is over before the first move: {}", resultText(*this, result)),
          "an end must not hold in the starting position"});
     return;
@@ -90,7 +98,7 @@ void SheetGame::setUp(const sheet::Source& source, std::vector<Diagnostic>& foun
     bool known = std::any_of(info_.variants.begin(), info_.variants.end(),
                              [&](const auto& v) { return v.first == one.variant.text; });
     if (!known)
-      found.push_back({source.place(one.variant.span),
+      addMessage(found, {source.place(one.variant.span),
                        fmt::format("there is no variant \"{}\"", one.variant.text), ""});
     Example elsewhere;  // the variant itself holds the rest
     elsewhere.name = one.name;
@@ -105,7 +113,7 @@ void SheetGame::judge(Position& position) const {
     position.words[Layout::result] = 0;
     machine.load(position.words.data());
     machine.noteSeen();
-    machine.runRoutine(program_.ends[1 - machine.turn()]);
+    machine.runRoutine(program_.ends[machine.lastMover()]);
     machine.store(position.words.data());
   });
 }
@@ -127,7 +135,7 @@ void SheetGame::listMoves(const Position& position, MoveList& moves) const {
   moves.clear();
   if (sheet::isFinal(position.words[Layout::result])) return;
   bool over = withMachine(program_, [&](auto& machine) {
-    machine.load(position.words.data());
+    load(machine, position);
     ListSink sink(moves);
     machine.generate(sink);
     return sink.over;
@@ -142,19 +150,28 @@ void SheetGame::listMoves(const Position& position, MoveList& moves) const {
 
 // Of moves with the same text that lead to the same position, the first stays.
 void SheetGame::dropRepeated(const Position& position, MoveList& moves) const {
-  std::map<std::string, std::vector<Position>> seen;
   std::size_t doubtful = 0;
   for (const Move& move : moves)
     if (move.group != sheet::passGroup && program_.groups[move.group].mayRepeat) ++doubtful;
   if (doubtful < 2) return;
+  struct Reached {
+    std::string text;
+    std::vector<std::uint64_t> words;
+    bool operator==(const Reached&) const = default;
+  };
+  struct ReachedHash {
+    std::size_t operator()(const Reached& one) const {
+      std::uint64_t hash = std::hash<std::string>()(one.text);
+      for (std::uint64_t word : one.words) hash = scrambled(hash ^ word);
+      return static_cast<std::size_t>(hash);
+    }
+  };
+  std::unordered_set<Reached, ReachedHash> seen;
   std::erase_if(moves, [&](const Move& move) {
     if (move.group == sheet::passGroup || !program_.groups[move.group].mayRepeat) return false;
-    std::vector<Position>& same = seen[moveText(position, move)];
     Position after = position;
     apply(after, move);
-    if (std::find(same.begin(), same.end(), after) != same.end()) return true;
-    same.push_back(std::move(after));
-    return false;
+    return !seen.insert({moveText(position, move), std::move(after.words)}).second;
   });
 }
 
@@ -162,7 +179,7 @@ std::uint64_t SheetGame::countMoves(const Position& position) const {
   if (sheet::isFinal(position.words[Layout::result])) return 0;
   if (mayRepeat_) return Game::countMoves(position);
   return withMachine(program_, [&](auto& machine) {
-    machine.load(position.words.data());
+    load(machine, position);
     sheet::CountSink sink;
     machine.generate(sink);
     return sink.total;
@@ -172,8 +189,7 @@ std::uint64_t SheetGame::countMoves(const Position& position) const {
 void SheetGame::apply(Position& position, const Move& move) const {
   remember(position);
   withMachine(program_, [&](auto& machine) {
-    machine.load(position.words.data());
-    machine.remember(earlier(position));
+    load(machine, position);
     machine.apply(move.group, move.choices.data(), move.count);
     machine.store(position.words.data());
   });
@@ -181,19 +197,46 @@ void SheetGame::apply(Position& position, const Move& move) const {
 
 void SheetGame::applyCounting(Position& position, const Move& move,
                               std::span<std::uint64_t> uses) const {
-  remember(position);
   const sheet::Program& program = counting();
   withMachine(program, [&](auto& machine) {
-    machine.load(position.words.data());
-    machine.remember(earlier(position));
     machine.countInto(uses);
     if (!program.forbidStatements.empty()) {
       sheet::CountSink offered;  // what is forbidden is known where moves are tried
+      load(machine, position);
       machine.generate(offered);
     }
+    remember(position);
+    load(machine, position);
     machine.apply(move.group, move.choices.data(), move.count);
     machine.store(position.words.data());
   });
+}
+
+std::string SheetGame::faultText(std::uint64_t word) const {
+  const std::string& text = sheet_.statements[(word >> 16) & 0xffffff].text;
+  Cell cell = static_cast<Cell>((word >> 40) & 0xffff);
+  std::string where = cell < sheet_.board.size() ? sheet_.board.label(cell) : "";
+  switch (static_cast<sheet::FaultReason>((word >> 10) & 63)) {
+    case sheet::FaultReason::occupied:
+      break;
+    case sheet::FaultReason::noKind:
+      return fmt::format("`{}` names no kind of piece here: nothing stood where it was looked for",
+                         text);
+    case sheet::FaultReason::wrongSide:
+      return fmt::format("`{}` gives a piece to a side that cannot have one of its kind{}", text,
+                         where.empty() ? "" : ", on " + where);
+    case sheet::FaultReason::handEmpty:
+      return fmt::format("`{}` finds no such piece in the hand", text);
+    case sheet::FaultReason::belowZero:
+      return fmt::format("`{}` brings the clock of the notation below 0", text);
+  }
+  return fmt::format("`{}` puts a piece on {}, where one stands already", text, where);
+}
+
+int SheetGame::lastMover(const Position& position) const {
+  std::uint64_t known =
+      program_.layout.lastMover != 0 ? position.words[program_.layout.lastMover] : 0;
+  return known != 0 ? static_cast<int>(known) - 1 : 1 - toMove(position);
 }
 
 Result SheetGame::decoded(std::uint64_t word) const {
@@ -202,15 +245,11 @@ Result SheetGame::decoded(std::uint64_t word) const {
   switch (static_cast<Verdict>(word & 0xff)) {
     case Verdict::ongoing:
       return out;
-    case Verdict::fault: {
-      Cell cell = static_cast<Cell>((word >> 40) & 0xffff);
+    case Verdict::fault:
       out.kind = ResultKind::fault;
-      const sheet::StatementInfo& where = sheet_.statements[number];
-      out.line = where.line;
-      out.name = fmt::format("`{}` puts a piece on {}, where one stands already", where.text,
-                             sheet_.board.label(cell));
+      out.line = sheet_.statements[number].line;
+      out.name = faultText(word);
       return out;
-    }
     case Verdict::win:
       out.kind = ResultKind::win;
       out.winner = static_cast<int>((word >> 8) & 1);
@@ -268,10 +307,10 @@ std::optional<Piece> SheetGame::pieceAt(const Position& position, Cell cell, int
 
 CellSet SheetGame::cellsOfEnd(const Position& position, int end) const {
   CellSet out;
-  int routine = program_.endCodes[end].shown[1 - toMove(position)];
+  int routine = program_.endCodes[end].shown[lastMover(position)];
   if (routine < 0) return out;
   withMachine(program_, [&](auto& machine) {
-    machine.load(position.words.data());
+    load(machine, position);
     machine.runRoutine(routine);
     for (auto cells = machine.set(program_.shownSlot); cells.any(); cells.dropFirst())
       out.set(cells.first());
@@ -282,7 +321,7 @@ CellSet SheetGame::cellsOfEnd(const Position& position, int end) const {
 std::int64_t SheetGame::worth(const Position& position, int side) const {
   if (!hasWorth()) return 0;
   return withMachine(program_, [&](auto& machine) {
-    machine.load(position.words.data());
+    load(machine, position);
     machine.runRoutine(program_.worth[side]);
     std::int64_t own = machine.number(program_.valueSlot);
     machine.runRoutine(program_.worth[1 - side]);

@@ -39,6 +39,7 @@ class SheetGame final : public Game {
   bool hasSecrets() const override { return sheet_.hasSecrets; }
   View viewOf(const Position& position, int side) const override;
   CellSet cellsOfEnd(const Position& position, int end) const override;
+  bool remembersPositions() const override { return program_.layout.seen != 0; }
   bool hasWorth() const override { return program_.worth[0] >= 0; }
   std::int64_t worth(const Position& position, int side) const override;
   std::uint64_t hash(const Position& position) const override;
@@ -66,9 +67,16 @@ class SheetGame final : public Game {
   SheetGame() = default;
   void judge(Position& position) const;  // works out the result of a position that was set up
   Result decoded(std::uint64_t word) const;
+  std::string faultText(std::uint64_t word) const;
+  int lastMover(const Position& position) const;
   // Earlier positions follow the words of a position, one hash each.
   std::span<const std::uint64_t> earlier(const Position& position) const;
   void remember(Position& position) const;
+  template <class Machine>
+  void load(Machine& machine, const Position& position) const {
+    machine.load(position.words.data());
+    machine.remember(earlier(position));
+  }
   void requireSound(const Position& position, const std::string& text,
                     const std::string& source) const;
   void dropRepeated(const Position& position, MoveList& moves) const;

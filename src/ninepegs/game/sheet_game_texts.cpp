@@ -41,6 +41,9 @@ class Assembler {
     const Geometry& board = sheet_.board;
     int value = static_cast<int>(one.value);
     switch (kind) {
+      case Kind::chosenNumber:
+        if (one.value < 0) return std::nullopt;
+        return std::to_string(one.value);
       case Kind::number:
         return std::to_string(one.value);
       case Kind::set:
@@ -78,7 +81,7 @@ MoveTexts SheetGame::textsOf(const Position& position, const Move& move) const {
   withMachine(program_, [&]<int W>(sheet::Machine<W>& machine) {
     using Written = typename sheet::Machine<W>::Written;
     std::vector<Written> written;
-    machine.load(position.words.data());
+    load(machine, position);
     machine.replay(move.group, move.choices.data(), move.count, written);
     Assembler<Written> text(sheet_, program_), seen(sheet_, program_), told(sheet_, program_);
     std::string announced;
@@ -88,6 +91,8 @@ MoveTexts SheetGame::textsOf(const Position& position, const Move& move) const {
       if (one.channel == 1) seen.add(one, out.seen), hides = true;
       if (one.channel == 2) told.add(one, announced);
     }
+    // A move that goes wrong may not come as far as its text.
+    if (out.text.empty()) out.text = program_.groups[move.group].name;
     if (!hides) out.seen = out.text;
     std::size_t from = 1;  // every announcement begins with a line end
     while (from < announced.size()) {
@@ -152,7 +157,7 @@ View SheetGame::viewOf(const Position& position, int side) const {
   }
   withMachine(program_, [&](auto& machine) {
     for (const sheet::SeenCode& sees : program_.sees) {
-      machine.load(position.words.data());
+      load(machine, position);
       machine.runRoutine(sees.value[side]);
       auto found = machine.set(program_.shownSlot);
       if (sees.kinds) {
@@ -175,7 +180,7 @@ std::vector<std::string> SheetGame::otherTexts(const Position& position, const M
 
 bool SheetGame::conditionHolds(int index, const Position& position) const {
   return withMachine(program_, [&](auto& machine) {
-    machine.load(position.words.data());
+    load(machine, position);
     machine.runRoutine(program_.expectations[index]);
     return machine.number(program_.valueSlot) != 0;
   });

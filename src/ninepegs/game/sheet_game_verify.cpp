@@ -39,7 +39,7 @@ Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& sour
   auto sideNamed = [&](const sheet::Name& name) {
     int side = sheet_.side(name.text);
     if (side < 0)
-      found.push_back({source.place(name.span), fmt::format("\"{}\" is no side", name.text),
+      addMessage(found, {source.place(name.span), fmt::format("\"{}\" is no side", name.text),
                        didYouMean(name.text, {info_.sides[0], info_.sides[1]},
                                   "what is expected: ongoing, legal MOVES, SIDE wins, draw ...")});
     return side;
@@ -63,7 +63,7 @@ Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& sour
             names.push_back(end.drawName);
           }
           if (std::find(names.begin(), names.end(), step.endName) == names.end())
-            found.push_back({source.place(step.span),
+            addMessage(found, {source.place(step.span),
                              fmt::format("no end is called \"{}\"", step.endName),
                              didYouMean(step.endName, names, "the ends are listed in `ends`")});
         }
@@ -77,7 +77,7 @@ Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& sour
           to.name.clear();
           to.cell = step.subject.text;
           if (!sheet_.board.find(to.cell))
-            found.push_back({source.place(step.subject.span),
+            addMessage(found, {source.place(step.subject.span),
                              fmt::format("there is no cell \"{}\"", to.cell), ""});
         }
         break;
@@ -109,10 +109,9 @@ std::vector<Result> SheetGame::endsThatHold(const Position& position) const {
   std::vector<Result> out;
   withMachine(program_, [&](auto& machine) {
     for (const sheet::EndCode& end : program_.endCodes) {
-      machine.load(position.words.data());
-      machine.remember(earlier(position));
+      load(machine, position);
       machine.setResult(0);
-      machine.runRoutine(end.test[1 - machine.turn()]);
+      machine.runRoutine(end.test[machine.lastMover()]);
       if (machine.result() != 0) out.push_back(decoded(machine.result()));
     }
   });
@@ -129,7 +128,7 @@ std::vector<Invariant> SheetGame::invariants() const {
 std::int64_t SheetGame::invariantValue(std::size_t index, const Position& position,
                                        int side) const {
   return withMachine(program_, [&](auto& machine) {
-    machine.load(position.words.data());
+    load(machine, position);
     machine.runRoutine(program_.invariants[index].value[side]);
     return machine.number(program_.valueSlot);
   });

@@ -179,6 +179,8 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
   }
   // A win that was found needs no further look at other moves.
   if (best >= winScore - 10 * limits::searchDepth && best >= beta) wholeHere = true;
+  // Elsewhere the same position may have another past, and so another outcome.
+  bool anywhere = wholeHere && !game_->remembersPositions();
   entry = {hash,
            stored(best),
            bestMove,
@@ -186,7 +188,7 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
            best >= beta   ? Bound::atLeast
            : best > alpha ? Bound::exact
                           : Bound::atMost,
-           wholeHere};
+           anywhere};
   whole = whole && wholeHere;
   return best;
 }

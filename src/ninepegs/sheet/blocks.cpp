@@ -18,16 +18,6 @@ bool isDigit(std::string_view symbol) {
   return symbol[0] >= '0' && symbol[0] <= '9';
 }
 
-// The line up to its comment. A '#' inside quotes is no comment.
-std::string withoutComment(std::string_view line) {
-  bool quoted = false;
-  for (std::size_t i = 0; i < line.size(); ++i) {
-    if (line[i] == '"') quoted = !quoted;
-    if (line[i] == '#' && !quoted) return std::string(line.substr(0, i));
-  }
-  return std::string(line);
-}
-
 // Every blank-separated part is one character, and there are two of them or more, or one that
 // can stand for a cell's content.
 bool looksLikePicture(std::string_view body) {
@@ -51,8 +41,19 @@ std::string squeezed(std::string_view text) {
   return out;
 }
 
+// Does the line list moves? Their texts may end in any sign.
+bool listsMoves(const std::vector<Token>& line) {
+  auto sees = [&](std::size_t i, const char* word) {
+    return line.size() > i && line[i].kind == TokenKind::word && line[i].text == word;
+  };
+  if (sees(0, "play")) return true;
+  return sees(0, "expect") &&
+         (sees(1, "legal") || (sees(1, "not") && sees(2, "legal")) || sees(1, "moves"));
+}
+
 bool continues(const std::vector<Token>& line) {
   const Token& last = line.back();
+  if (listsMoves(line)) return last.kind == TokenKind::symbol && last.text == ",";
   if (last.kind != TokenKind::symbol && last.kind != TokenKind::word) return false;
   static const std::vector<std::string> open = {
       ",",  "(",  "+",  "-",   "*",  "/",  "%",      "=",      "<",    ">",
@@ -79,14 +80,13 @@ std::size_t adopt(const Source& source, std::vector<Row>& rows, std::size_t at, 
     }
     if (level < 0) level = row.indent;
     if (row.indent != level) {
-      found.push_back(
-          {source.place(row.block.span),
+      addMessage(found, {source.place(row.block.span),
            row.indent > level ? "this line is indented deeper than the line above it opens"
                               : "this line is indented less than its neighbours",
            fmt::format("indent it by {} blanks, like the first line of its block", level)});
     }
     if (depth > limits::nesting) {
-      found.push_back({source.place(row.block.span),
+      addMessage(found, {source.place(row.block.span),
                        fmt::format("blocks are nested deeper than {}, the limit", limits::nesting),
                        ""});
       return rows.size();
@@ -99,9 +99,39 @@ std::size_t adopt(const Source& source, std::vector<Row>& rows, std::size_t at, 
   return at;
 }
 
+// Without a byte-order mark in front, which some editors write.
+std::string_view withoutMark(std::string_view text) {
+  if (text.starts_with("\xef\xbb\xbf")) text.remove_prefix(3);
+  return text;
+}
+
+// Characters that look like ones of the language and are others; empty: none of them.
+std::string_view lookalike(std::string_view symbol) {
+  if (symbol == "\u00a0" || symbol == "\u202f" || symbol == "\u2007") return "a no-break space";
+  for (std::string_view quote : {"\u201c", "\u201d", "\u201e", "\u00ab", "\u00bb"})
+    if (symbol == quote) return "a curly quote";
+  if (symbol == "\u2018" || symbol == "\u2019") return "a curly apostrophe";
+  if (symbol == "\u2013" || symbol == "\u2014" || symbol == "\u2212") return "a long dash";
+  return "";
+}
+
 }  // namespace
 
+std::size_t commentAt(std::string_view line) {
+  bool quoted = false;
+  for (std::size_t i = 0; i < line.size(); ++i) {
+    if (line[i] == '"') quoted = !quoted;
+    if (line[i] == '#' && !quoted) return i;
+  }
+  return line.npos;
+}
+
+std::string withoutComment(std::string_view line) {
+  return std::string(line.substr(0, commentAt(line)));
+}
+
 Source::Source(std::string name, std::string_view text) : name_(std::move(name)) {
+  text = withoutMark(text);
   std::size_t from = 0;
   while (from <= text.size()) {
     std::size_t to = text.find('\n', from);
@@ -135,7 +165,7 @@ void requireText(const std::string& name, std::string_view text) {
                                at + 1, static_cast<unsigned char>(text[at])),
                    "a game sheet is a plain text file");
   }
-  if (trimmed(text).empty())
+  if (trimmed(withoutMark(text)).empty())
     throw BadInput(Place{name, 0, 0, 1, {}}, "the sheet is empty",
                    "a sheet begins with a line such as: game three-in-a-row");
 }
@@ -153,10 +183,21 @@ std::vector<Token> tokens(const Source& source, std::string_view line, int lineN
       continue;
     }
     std::size_t from = i;
+    if (std::string_view what = lookalike(at(i)); !what.empty()) {
+      addMessage(found, {source.place({lineNumber, static_cast<int>(from) + 1, 1}),
+                         fmt::format("{} stands here", what),
+                         what == "a curly quote"        ? "texts stand between straight quotes: \""
+                         : what == "a no-break space"   ? "use a plain blank"
+                         : what == "a curly apostrophe" ? "use a plain one: '"
+                                                        : "use a plain minus: -"});
+      ++i;
+      continue;
+    }
     Token token;
     if (isLetter(at(i))) {
       token.kind = TokenKind::word;
       auto inside = [&](std::size_t k) {
+        if (!lookalike(at(k)).empty()) return false;
         if (isLetter(at(k)) || isDigit(at(k))) return true;
         return (at(k) == "-" || at(k) == "." || at(k) == "'") &&
                (isLetter(at(k + 1)) || isDigit(at(k + 1)));
@@ -168,14 +209,13 @@ std::vector<Token> tokens(const Source& source, std::string_view line, int lineN
       std::optional<unsigned long long> value = wholeNumber(token.text, 1'000'000'000'000ull);
       token.number = static_cast<long long>(value.value_or(0));
       if (!value)
-        found.push_back(
-            {source.place({lineNumber, static_cast<int>(from) + 1, static_cast<int>(i - from)}),
+        addMessage(found, {source.place({lineNumber, static_cast<int>(from) + 1, static_cast<int>(i - from)}),
              "this number is too large", "numbers go up to 1000000000000"});
     } else if (at(i) == "\"") {
       token.kind = TokenKind::text;
       for (++i; i < symbols.size() && symbols[i] != "\""; ++i) token.text += symbols[i];
       if (i == symbols.size())
-        found.push_back({source.place({lineNumber, static_cast<int>(from) + 1, 1}),
+        addMessage(found, {source.place({lineNumber, static_cast<int>(from) + 1, 1}),
                          "this text has no closing quote", "texts end on the line they begin on"});
       else
         ++i;
@@ -197,8 +237,7 @@ std::vector<Block> blocks(const Source& source, std::vector<Diagnostic>& found) 
   for (int number = 1; number <= static_cast<int>(source.lines().size()); ++number) {
     const std::string& whole = source.lines()[number - 1];
     if (whole.size() > limits::lineBytes) {
-      found.push_back(
-          {source.place({number, 0, 1}),
+      addMessage(found, {source.place({number, 0, 1}),
            fmt::format("this line is longer than {} bytes, the limit", limits::lineBytes), ""});
       return {};
     }
@@ -207,7 +246,7 @@ std::vector<Block> blocks(const Source& source, std::vector<Diagnostic>& found) 
     std::size_t tab = whole.find('\t');
     if (tab != std::string::npos) {
       int column = static_cast<int>(utf8Symbols(std::string_view(whole).substr(0, tab)).size()) + 1;
-      found.push_back({source.place({number, column, 1}), "this line holds a tab",
+      addMessage(found, {source.place({number, column, 1}), "this line holds a tab",
                        "use blanks, so that the indentation means the same everywhere"});
       continue;
     }
@@ -251,13 +290,14 @@ std::vector<Block> blocks(const Source& source, std::vector<Diagnostic>& found) 
     row.block.raw = raw;
     row.block.pictureRow = picture;
     row.block.tokens = std::move(line);
-    if (!picture) open = continues(row.block.tokens);
-    if (indent == 0 && row.block.word() == "about") aboutIndent = indent;
+    bool prose = indent == 0 && row.block.word() == "about";
+    if (!picture && !prose) open = continues(row.block.tokens);
+    if (prose) aboutIndent = indent;
     rows.push_back(std::move(row));
   }
   std::vector<Block> out;
   if (!rows.empty() && rows.front().indent > 0)
-    found.push_back({source.place(rows.front().block.span),
+    addMessage(found, {source.place(rows.front().block.span),
                      "the first line of a sheet must not be indented", ""});
   adopt(source, rows, 0, -1, out, 0, found);
   return out;

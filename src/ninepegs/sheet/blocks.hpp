@@ -53,6 +53,10 @@ class Source {
   std::vector<std::string> lines_;
 };
 
+// Where a line's comment begins, npos if it has none: a '#' inside quotes begins none.
+std::size_t commentAt(std::string_view line);
+std::string withoutComment(std::string_view line);
+
 // Refuses what is no text or too large: throws BadInput. `name` is the file's name for messages.
 void requireText(const std::string& name, std::string_view text);
 

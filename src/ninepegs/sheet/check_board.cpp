@@ -103,6 +103,11 @@ void Checker::pieces() {
          fmt::format("there are more than {} kinds of piece, the limit", limits::kinds));
   for (PieceDecl& piece : out_.tree.pieces) {
     bool shared = out_.tree.board.oneEach;
+    bool oneLetter = piece.neutral || !piece.only.text.empty() || shared;
+    if (piece.letters[1].empty() && !oneLetter)
+      note(piece.name.span, "a piece has two letters, one for each side",
+           "such as: piece disc o x; or: piece fox F for Amber; or: piece stone * neutral");
+    if (shared) piece.letters[1] = piece.letters[0];
     for (int side = 0; side < (shared ? 1 : 2); ++side)
       if (const std::string& letter = piece.letters[side];
           !letter.empty() && !letters.insert(letter).second)

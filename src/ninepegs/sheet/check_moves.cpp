@@ -10,9 +10,8 @@
 namespace ninepegs::sheet {
 
 int Checker::number(Span span, StatementInfo::Role role) {
-  std::string text = source_.line(span.line);
-  std::size_t comment = text.find('#');
-  out_.statements.push_back({role, span.line, std::string(trimmed(text.substr(0, comment)))});
+  std::string text = withoutComment(source_.line(span.line));
+  out_.statements.push_back({role, span.line, std::string(trimmed(text))});
   return static_cast<int>(out_.statements.size()) - 1;
 }
 
@@ -76,7 +75,12 @@ void Checker::set(Statement& one, Types& types) {
 void Checker::statement(Statement& one, Types& types, MoveState& state, bool inner) {
   auto named = [&](Type type) {
     types.local(one.name, type);
-    state.names[one.name.text] = type;
+    auto [it, added] = state.names.insert({one.name.text, type});
+    if (!added && it->second != type && type != Type::unknown && it->second != Type::unknown)
+      note(one.name.span,
+           fmt::format("\"{}\" is {} here and {} in another block of this move", one.name.text,
+                       typeName(type), typeName(it->second)),
+           "choose another name");
   };
   auto choice = [&] {
     if (++state.choices > limits::choices)
@@ -172,6 +176,7 @@ void Checker::statement(Statement& one, Types& types, MoveState& state, bool inn
       statements(one.body, types, state, true);
       break;
     case StatementKind::again:
+      out_.usesAgain = true;
       state.changed = true;
       break;
     case StatementKind::maximise:
@@ -191,7 +196,8 @@ void Checker::statement(Statement& one, Types& types, MoveState& state, bool inn
       state.seenAs = state.seenAs || one.kind == StatementKind::seenAs;
       state.writtenAs = state.writtenAs || written;
       state.write = state.write || one.kind == StatementKind::write;
-      state.texts.push_back(&one);
+      state.texts.push_back({&one, {}});
+      for (const auto& [name, unused] : state.names) state.texts.back().above.insert(name);
       // Names of this point are known now; those of blocks above when all is read.
       for (Expr& part : one.args)
         if (part.kind != ExprKind::name && part.kind != ExprKind::ofName) types.textPart(part);
@@ -201,13 +207,17 @@ void Checker::statement(Statement& one, Types& types, MoveState& state, bool inn
 }
 
 void Checker::texts(MoveState& state, Types& types) {
-  for (Statement* one : state.texts) {
+  for (auto& [one, above] : state.texts) {
+    bool whole = one->kind == StatementKind::writtenAs || one->kind == StatementKind::seenAs;
     for (Expr& part : one->args) {
       bool quoted = part.kind == ExprKind::name && part.plural;
       if (quoted || (part.kind != ExprKind::name && part.kind != ExprKind::ofName)) continue;
       Expr& inner = part.kind == ExprKind::ofName ? part.args[0] : part;
       if (inner.kind == ExprKind::name && state.names.count(inner.word) > 0) {
         inner.type = state.names[inner.word];
+        if (!whole && above.count(inner.word) == 0)
+          note(inner.span, fmt::format("\"{}\" is made further down", inner.word),
+               "a text can hold only what was made above it");
         if (inner.type == Type::truth)
           note(inner.span, fmt::format("\"{}\" is a condition and has no text", inner.word));
         continue;

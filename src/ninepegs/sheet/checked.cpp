@@ -11,6 +11,13 @@ const Symbol* Checked::find(const std::string& name) const {
   return it == symbols.end() ? nullptr : &it->second;
 }
 
+int Checked::instanceOf(int define, const std::vector<Type>& types, Expr body) {
+  for (std::size_t i = 0; i < instances.size(); ++i)
+    if (instances[i].define == define && instances[i].types == types) return static_cast<int>(i);
+  instances.push_back({define, types, std::move(body)});
+  return static_cast<int>(instances.size()) - 1;
+}
+
 int Checked::side(const std::string& name) const {
   const Symbol* symbol = find(name);
   return symbol != nullptr && symbol->kind == SymbolKind::side ? symbol->index : -1;

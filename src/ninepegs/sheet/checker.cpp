@@ -1,6 +1,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cctype>
 #include <utility>
 
 #include "ninepegs/base/limits.hpp"
@@ -49,8 +50,14 @@ void Checker::kindName(const Name& name) {
 }
 
 void Checker::groups() {
-  for (SetDecl& group : out_.tree.groups)
-    for (const Name& member : group.members) kindName(member);
+  for (SetDecl& group : out_.tree.groups) {
+    std::set<std::string> members;
+    for (const Name& member : group.members) {
+      kindName(member);
+      if (!members.insert(member.text).second)
+        note(member.span, fmt::format("\"{}\" stands twice in this group", member.text));
+    }
+  }
 }
 
 void Checker::zones() {
@@ -143,8 +150,11 @@ void Checker::rest() {
     Types types(out_, source_, found_, Context::always);
     types.want(always.expr, always.change == 0 ? Type::truth : Type::number);
   }
+  std::set<std::string> named;
   for (const SymmetryDecl& symmetry : out_.tree.symmetries)
-    if (out_.board.symmetries(symmetry.name).empty())
+    if (!named.insert(symmetry.name).second)
+      note(symmetry.span, fmt::format("\"{}\" is named a second time", symmetry.name));
+    else if (out_.board.symmetries(symmetry.name).empty())
       note(symmetry.span, fmt::format("this board has no \"{}\"", symmetry.name),
            "a quarter turn and a transposition need as many columns as rows");
 }
@@ -212,6 +222,9 @@ void Checker::repetition() {
     if (!known)
       note(name.span, fmt::format("\"{}\" cannot be compared", name.text),
            "there are: pieces, turn, and the names of marks, numbers, cells and moves");
+    else if (symbol->kind == SymbolKind::move && out_.timesForbid)
+      note(name.span, "moves cannot be compared where `forbid` asks for `times seen`",
+           "which moves are legal would depend on itself");
   }
 }
 
@@ -281,7 +294,10 @@ Checked Checker::run() {
   turn();
   for (ForbidDecl& forbid : out_.tree.forbids) {
     Types types(out_, source_, found_, Context::forbid);
+    bool before = std::exchange(out_.readsTimes, false);
     types.want(forbid.condition, Type::truth);
+    if (out_.readsTimes) out_.timesDecide = out_.timesForbid = true;
+    out_.readsTimes = out_.readsTimes || before;
     forbid.id = number(forbid.span, StatementInfo::Role::forbid);
   }
   ends();
@@ -294,7 +310,38 @@ Checked Checker::run() {
 }
 
 Checked check(Tree tree, const Source& source, std::vector<Diagnostic>& found) {
-  return Checker(std::move(tree), source, found).run();
+  Checker checker(std::move(tree), source, found);
+  try {
+    return checker.run();
+  } catch (const TooManyMessages&) {
+    return {};
+  }
+}
+
+void addLikelySlips(Tree tree, const Source& source, std::vector<Diagnostic>& found) {
+  bool whole = !tree.game.text.empty() && !tree.sides[1].text.empty() && !tree.moves.empty() &&
+               (tree.board.columns > 0 && (tree.board.shape != Shape::points ||
+                                           !tree.board.lines.empty()));
+  if (!whole || found.size() >= limits::diagnosticsKept) return;
+  // What stands on a refused line may be what it would have declared.
+  std::set<std::string> doubtful;
+  for (const Diagnostic& one : found) {
+    std::string word;
+    for (char c : one.place.text + " ") {
+      bool inside = std::isalnum(static_cast<unsigned char>(c)) != 0 || c == '-' || c == '_' || c < 0;
+      if (inside) word += c;
+      if (!inside && !word.empty()) doubtful.insert(std::exchange(word, {}));
+    }
+  }
+  std::vector<Diagnostic> more;
+  check(std::move(tree), source, more);
+  for (const Diagnostic& one : more) {
+    std::size_t from = one.message.find('"'), to = one.message.rfind('"');
+    if (one.hint.rfind("did you mean", 0) != 0 || to <= from + 1) continue;
+    if (doubtful.count(one.message.substr(from + 1, to - from - 1)) > 0) continue;
+    if (found.size() + 1 >= limits::diagnosticsKept) return;
+    addMessage(found, one);
+  }
 }
 
 }  // namespace ninepegs::sheet

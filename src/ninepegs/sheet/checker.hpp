@@ -45,8 +45,16 @@ struct StatementInfo {
   std::string text;  // as written, without comment
 };
 
+// The body of a definition, typed for one list of argument types.
+struct DefineInstance {
+  int define = 0;
+  std::vector<Type> types;
+  Expr body;
+};
+
 struct Checked {
   Tree tree;
+  std::vector<DefineInstance> instances;
   Geometry board;
   std::map<std::string, Symbol> symbols;
   std::vector<std::string> properties;        // words with a number that pieces have
@@ -59,12 +67,16 @@ struct Checked {
   std::vector<std::int64_t> weights;  // of the picture of worth, one a cell number
   bool hasEdges = false, hasHands = false, hasSecrets = false;
   bool readsPlies = false, readsBefore = false, readsPasses = false;
+  bool usesAgain = false;      // a side may move twice running
   bool readsTimes = false;     // `times seen`
-  bool timesDecide = false;    // ... in an end that is not only claimed
+  bool timesDecide = false;    // ... in `forbid`, or in an end that is not only claimed
+  bool timesForbid = false;    // ... in `forbid`
   std::set<std::string> used;  // names that something reads
   int definitionUses = 0;      // so far, each counted with all it uses
 
   const Symbol* find(const std::string& name) const;
+  // The number of the instance, which is kept if it is new.
+  int instanceOf(int define, const std::vector<Type>& types, Expr body);
   bool layered() const { return tree.board.oneEach; }
   int side(const std::string& name) const;                     // -1: no side
   int kind(const std::string& name) const;                     // -1: no kind
@@ -75,6 +87,10 @@ struct Checked {
   // The set, if it does not depend on the position.
   std::optional<CellSet> constantSet(const Expr& expr, int side) const;
 };
+
+// Of a tree that is not whole, because lines of it were refused: adds what is likely a slip of the
+// pen in other lines, a name that is nearly another. Needs a game, sides and a board.
+void addLikelySlips(Tree tree, const Source& source, std::vector<Diagnostic>& found);
 
 // Messages go to `found`; the result is fit for compile() only if none came.
 Checked check(Tree tree, const Source& source, std::vector<Diagnostic>& found);

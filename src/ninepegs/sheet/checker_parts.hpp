@@ -22,7 +22,7 @@ class Checker {
 
  private:
   void note(Span span, const std::string& message, const std::string& hint = {}) {
-    found_.push_back({source_.place(span), message, hint});
+    addMessage(found_, {source_.place(span), message, hint});
   }
   void declare(const Name& name, SymbolKind kind, int index);
   void declareAll();
@@ -49,7 +49,12 @@ class Checker {
     int choices = 0;
     bool secret = false, seenAs = false, writtenAs = false, write = false, maximise = false;
     std::map<std::string, Type> names;  // all of them, inner ones too
-    std::vector<Statement*> texts;      // checked when all names are known
+    // Texts are checked when all names are known; `write` and `tell` know those made above them.
+    struct Text {
+      Statement* statement;
+      std::set<std::string> above;
+    };
+    std::vector<Text> texts;
   };
   void statements(std::vector<Statement>& list, Types& types, MoveState& state, bool inner);
   void statement(Statement& one, Types& types, MoveState& state, bool inner);

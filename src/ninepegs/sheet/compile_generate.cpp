@@ -213,7 +213,7 @@ void Compiler::generateGroup(int index, int side) {
   const MoveShape& shape = shapes_[index];
   const std::vector<const Statement*>& head = shape.head;
   bool onTrial = program_.groups[index].moveClass >= MoveClass::tested;
-  int done = emit_.label(), fail = done, choice = 0;
+  int done = emit_.label(), fail = done, choice = 0, begun = emit_.here();
   guards(shape, done);
   handNeeds(shape, done);
   std::set<std::size_t> settled;
@@ -275,8 +275,9 @@ void Compiler::generateGroup(int index, int side) {
           const Expr& run = *runs[i];
           Slot all = emit_.newSet(), runCells = express_.set(run.args[0]);
           Slot by = express_.set(run.args[2]);
-          emit_.add(Op::bracketing, all, runCells, by, 0,
-                    emit_.directionGroup(sheet_.directions(run.word, side)));
+          std::vector<int> back = sheet_.directions(run.word, side);
+          for (int& direction : back) direction = sheet_.board.opposite(direction);
+          emit_.add(Op::bracketing, all, runCells, by, 0, emit_.directionGroup(back));
           emit_.add(Op::both, all, all, cells);
           cells = all;
         }
@@ -287,7 +288,7 @@ void Compiler::generateGroup(int index, int side) {
         std::vector<int> kinds;
         for (const Name& kind : one.names) kinds.push_back(sheet_.kind(kind.text));
         cells = emit_.constantKinds(kinds);
-        bool fromHand = std::any_of(shape.all.begin(), shape.all.end(), [&](const Statement* put) {
+        bool fromHand = shape.assigned.count(one.name.text) == 0 && std::any_of(shape.all.begin(), shape.all.end(), [&](const Statement* put) {
           return put->kind == Kind::put && put->fromHand && put->name.text == one.name.text;
         });
         if (fromHand) {
@@ -322,6 +323,7 @@ void Compiler::generateGroup(int index, int side) {
   }
   if (fail != done) emit_.jump(Op::jump, fail);
   emit_.place(done);
+  emit_.weighLoops(begun);
 }
 
 void Compiler::generator(int side, bool withPass) {

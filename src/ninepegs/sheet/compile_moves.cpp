@@ -27,6 +27,15 @@ bool readsItself(const Statement& one, const std::string& name) {
                      [&](const Expr& arg) { return mentions(arg, name); });
 }
 
+bool takesSet(Type type) {
+  return type == Type::set || type == Type::kinds;
+}
+
+void namesIn(const Expr& expr, std::set<std::string>& out) {
+  if (expr.kind == ExprKind::name || expr.kind == ExprKind::ofName) out.insert(expr.word);
+  for (const Expr& arg : expr.args) namesIn(arg, out);
+}
+
 template <class Counts>
 std::set<std::string> neededLets(const std::vector<const Statement*>& list, Counts counts) {
   std::set<std::string> needed;
@@ -70,7 +79,7 @@ int Compiler::owner(const Statement& one) const {
 
 // A value of its own, which later changes of the position or of a name leave alone.
 Value Compiler::copied(Value value) {
-  bool set = value.type == Type::set || value.type == Type::kinds;
+  bool set = takesSet(value.type);
   Slot slot = set ? emit_.newSet() : emit_.newNumber();
   emit_.add(set ? Op::copySet : Op::copyNumber, slot, value.slot);
   value.slot = slot;
@@ -110,7 +119,7 @@ void Compiler::bindHead(const MoveShape& shape) {
 }
 
 void Compiler::latePick(const Statement& one) {
-  Slot at = lateSlots_[one.name.text];
+  Slot at = madeSlots_.at({madeIn_, one.name.text});
   Type type = Type::cell;
   if (one.kind == Kind::pick && one.args[0].kind == ExprKind::lines && one.args[0].plural) {
     Slot in = express_.set(one.args[0].args[1]);
@@ -140,7 +149,9 @@ void Compiler::latePick(const Statement& one) {
     emit_.add(Op::pickCell, at, kinds);
     type = Type::kind;
   }
-  express_.bind(one.name.text, {type, at});
+  Value value{type, at};
+  value.chosen = type == Type::number;
+  express_.bind(one.name.text, value);
 }
 
 void Compiler::repeat(const Statement& one) {
@@ -151,7 +162,7 @@ void Compiler::repeat(const Statement& one) {
     emit_.add(Op::copyNumber, most, express_.number(one.args[0]));
   }
   if (one.repeat == RepeatKind::whilePossible) attempt = emit_.newNumber();
-  int loop = emit_.label(), done = emit_.label();
+  int loop = emit_.label(), done = emit_.label(), begun = emit_.here();
   emit_.place(loop);
   switch (one.repeat) {
     case RepeatKind::whilePossible:
@@ -172,7 +183,7 @@ void Compiler::repeat(const Statement& one) {
   if (one.repeat == RepeatKind::whilePossible)
     emit_.jump(Op::attempted, loop, 0, attempt);
   else
-    emit_.jump(Op::jump, loop);
+    emit_.weigh(begun), emit_.jump(Op::jump, loop);
   emit_.place(done);
 }
 
@@ -206,7 +217,10 @@ void Compiler::assign(const Statement& one) {
     emit_.add(Op::setCellNumber, number, layout.cellNumbers[symbol.index],
               express_.cell(one.args[1]));
   } else {
-    emit_.add(Op::copyNumber, layout.numbers[symbol.index][side], express_.number(value));
+    Slot number = layout.numbers[symbol.index][side];
+    emit_.add(Op::copyNumber, number, express_.number(value));
+    bool clock = sheet_.tree.notation && sheet_.tree.notation->clock.text == one.name.text;
+    if (clock && mode_ == Recipe::apply) emit_.add(Op::countdown, 0, number);
   }
 }
 
@@ -293,9 +307,18 @@ void Compiler::statement(const Statement& one) {
   if (mode_ == Recipe::trial && pruned_ && dropped(one)) return;
   if (mode_ == Recipe::apply) cover(one.id);
   switch (one.kind) {
-    case Kind::let:
-      if (lets_.count(one.name.text) > 0) name(one.name.text, express_.value(one.args[0]));
+    case Kind::let: {
+      if (lets_.count(one.name.text) == 0) break;
+      Value value = express_.value(one.args[0]);
+      if (outside_.count({madeIn_, one.name.text}) > 0) {
+        Slot slot = madeSlots_.at({madeIn_, one.name.text});
+        emit_.add(takesSet(value.type) ? Op::copySet : Op::copyNumber, slot, value.slot);
+        express_.bind(one.name.text, {value.type, slot});
+        break;
+      }
+      name(one.name.text, std::move(value));
       break;
+    }
     case Kind::pick:
     case Kind::choose:
       latePick(one);
@@ -333,18 +356,69 @@ void Compiler::settle() {
     emit_.add(Op::copyNumber, program_.layout.cells[which.first][which.second], slot);
 }
 
+// What was not made has a value all the same: no cell, no cells, no kind, 0.
+void Compiler::makeRoom(int index) {
+  const MoveShape& shape = *shape_;
+  madeSlots_.clear();
+  outside_.clear();
+  std::set<std::string> read;  // outside the blocks of the move
+  auto collect = [&](auto&& self, const std::vector<Statement>& list, bool after) -> void {
+    for (const Statement& one : list) {
+      bool text = one.kind == Kind::write || one.kind == Kind::writtenAs ||
+                  one.kind == Kind::seenAs || one.kind == Kind::tell;
+      if (after || text) {
+        if (one.kind == Kind::put || one.kind == Kind::change || one.kind == Kind::set)
+          read.insert(one.name.text);
+        for (const Expr& arg : one.args) namesIn(arg, read);
+      }
+      self(self, one.body, after);
+      self(self, one.otherwise, after);
+    }
+  };
+  collect(collect, sheet_.tree.moves[index].body, false);
+  for (const AfterDecl* after : shape.afters) collect(collect, after->body, true);
+  bool defaultText = mode_ == Recipe::text;
+  std::set<const Statement*> head(shape.head.begin(), shape.head.end());
+  auto room = [&](auto&& self, const std::vector<Statement>& list, int in, bool inner) -> void {
+    for (const Statement& one : list) {
+      bool lines = one.kind == Kind::pick && one.args[0].kind == ExprKind::lines;
+      bool pick = isPick(one) && head.count(&one) == 0;
+      bool crosses = inner && (pick || one.kind == Kind::let) && read.count(one.name.text) > 0;
+      MadeIn made{in, one.name.text};
+      if ((pick || crosses) && madeSlots_.count(made) == 0) {
+        bool set = lines || (one.kind == Kind::let && takesSet(one.args[0].type));
+        bool number = (one.kind == Kind::choose && one.choose == ChooseKind::range) ||
+                      (one.kind == Kind::let && one.args[0].type == Type::number);
+        Slot slot = set ? emit_.newSet() : emit_.newNumber();
+        madeSlots_[made] = slot;
+        // In texts, what was not picked is left out.
+        if (crosses || defaultText)
+          emit_.add(set ? Op::clear : Op::copyNumber, slot,
+                    set ? Slot{0} : emit_.constantNumber(number && !(pick && defaultText) ? 0 : -1));
+      }
+      if (crosses) outside_.insert(made);
+      self(self, one.body, in, true);
+      self(self, one.otherwise, in, true);
+    }
+  };
+  room(room, sheet_.tree.moves[index].body, 0, false);
+  for (std::size_t i = 0; i < shape.afters.size(); ++i)
+    room(room, shape.afters[i]->body, static_cast<int>(i) + 1, false);
+}
+
 void Compiler::recipe(int index, int side, Recipe mode) {
   GroupCode& group = program_.groups[index];
   const MoveShape& shape = shapes_[index];
   mode_ = mode;
   shape_ = &shape;
   inAfter_ = false;
+  madeIn_ = 0;
   (mode == Recipe::apply   ? group.apply
    : mode == Recipe::trial ? group.trial
                            : group.text)[side] = emit_.here();
   express_.begin(side, mode == Recipe::trial ? Scratch::trial : Scratch::other);
   bindHead(shape);
-  std::vector<const Statement*> all, late;
+  std::vector<const Statement*> all;
   allOf(sheet_.tree.moves[index].body, all);
   for (const AfterDecl* after : shape.afters) allOf(after->body, all);
   std::set<const Statement*> head(shape.head.begin(), shape.head.end());
@@ -356,17 +430,7 @@ void Compiler::recipe(int index, int side, Recipe mode) {
     if (one.kind == Kind::maximise) return mode == Recipe::trial;
     return head.count(&one) == 0;
   });
-  // Picks behind the head have places of their own; in texts they are none until they are made.
-  lateSlots_.clear();
-  for (const Statement* one : all) {
-    if (!isPick(*one) || head.count(one) > 0) continue;
-    bool lines = one->kind == Kind::pick && one->args[0].kind == ExprKind::lines;
-    Slot slot = lines ? emit_.newSet() : emit_.newNumber();
-    lateSlots_[one->name.text] = slot;
-    if (mode == Recipe::text)
-      emit_.add(lines ? Op::clear : Op::copyNumber, slot,
-                lines ? Slot{0} : emit_.constantNumber(-1));
-  }
+  makeRoom(index);
   bool keepsState = mode != Recipe::trial || !pruned_;
   pending_.clear();
   const std::vector<StateDecl>& cells = sheet_.tree.cells;
@@ -401,7 +465,10 @@ void Compiler::recipe(int index, int side, Recipe mode) {
   settle();
   inAfter_ = true;
   if (texts) moveText(index);
-  for (const AfterDecl* after : shape.afters) statements(after->body);
+  for (std::size_t i = 0; i < shape.afters.size(); ++i) {
+    madeIn_ = static_cast<int>(i) + 1;
+    statements(shape.afters[i]->body);
+  }
   if (mode == Recipe::trial) {
     finishTrial(index);
   } else if (mode == Recipe::text) {

@@ -114,7 +114,33 @@ MoveShape Compiler::shapeOf(int index) const {
     collectAssigned(after->body, shape.assigned);
   }
   collectAssigned(move.body, shape.assigned);
+  shape.lateNeeds = shape.lateNeeds || !handSettled(shape);
   return shape;
+}
+
+// Is it known before the first effect that the hand holds what the move puts? So it is for one piece
+// of a kind that is named, or that is chosen in the head.
+bool Compiler::handSettled(const MoveShape& shape) const {
+  auto fromHand = [](auto&& self, const Statement& one) -> int {
+    int total = one.kind == Kind::put && one.fromHand ? 1 : 0;
+    int factor = one.kind == Kind::repeat ? 2 : 1;
+    for (const std::vector<Statement>* list : {&one.body, &one.otherwise})
+      for (const Statement& inner : *list) total += factor * self(self, inner);
+    return total;
+  };
+  int total = 0;
+  const Statement* put = nullptr;
+  for (const Statement* one : shape.all) {
+    total += fromHand(fromHand, *one);
+    if (one->kind == Kind::put && one->fromHand) put = one;
+  }
+  if (total == 0) return true;
+  if (total > 1 || put == nullptr) return false;
+  if (sheet_.kind(put->name.text) >= 0) return true;
+  return shape.assigned.count(put->name.text) == 0 &&
+         std::any_of(shape.head.begin(), shape.head.end(), [&](const Statement* one) {
+           return one->kind == Kind::choose && one->name.text == put->name.text;
+         });
 }
 
 // Recognises: take there, shift here to there, and perhaps a further choice on some cells. What
@@ -128,7 +154,9 @@ void Compiler::foresee(MoveShape& shape) const {
   if (picks.size() < 2) return;
   for (const Statement* one : shape.all) {
     bool inHead = std::find(shape.head.begin(), shape.head.end(), one) != shape.head.end();
-    if (inHead || !isEffect(*one) || dropped(*one)) continue;
+    if (one->kind == Kind::maximise) return;
+    if (inHead || one->kind == Kind::let || dropped(*one)) continue;
+    if (!isEffect(*one)) return;  // what decides behind an effect is settled on trial
     if (one->kind == Kind::take && from.empty() && isName(one->args[0], picks.back())) continue;
     if (one->kind == Kind::shift && from.empty() && one->way.empty() &&
         one->args[0].kind == ExprKind::name && isName(one->args[1], picks.back()) &&
@@ -149,8 +177,7 @@ void Compiler::foresee(MoveShape& shape) const {
   }
   if (from.empty()) return;
   for (const Statement* one : shape.head)
-    if (one->name.text == from && one->kind == Kind::pick && express_.known(one->args[0]).owner < 0)
-      return;
+    if (one->name.text == from && express_.known(one->args[0]).owner != express_.side()) return;
   shape.from = from;
   shape.to = to;
   shape.choiceOn = choiceOn;
@@ -181,8 +208,9 @@ void Compiler::shapes() {
     std::vector<Expressions::Slides> slides;
     bool theirs = attack && attack->attacker != express_.side() && attack->targets.size() == 1 &&
                   attack->targets[0]->kind == ExprKind::own && attack->targets[0]->word == "my";
-    if (theirs && !program_.layout.layered && express_.slidesOf(0, slides) &&
-        express_.slidesOf(1, slides))
+    // Round joined edges a piece may attack its own cell, and one cell along two lines.
+    bool plain = !program_.layout.layered && !program_.rays.empty();
+    if (theirs && plain && express_.slidesOf(0, slides) && express_.slidesOf(1, slides))
       guardedKinds_ = express_.known(*attack->targets[0]).kinds;
   }
   for (int index = 0; index < moves; ++index) {

@@ -20,7 +20,7 @@ void Compiler::write(const Statement& one, int channel) {
       case Type::kinds:
         return Part::kinds;
       case Type::number:
-        return Part::number;
+        return value.chosen ? Part::chosenNumber : Part::number;
       case Type::set:
         return value.lines >= 0 ? Part::line : Part::set;
       default:
@@ -43,7 +43,7 @@ void Compiler::write(const Statement& one, int channel) {
 
 // Are all parts of the move's texts names of its head, which nothing changes?
 bool Compiler::writtenBy(const MoveShape& shape) const {
-  if (!lateSlots_.empty()) return false;
+  if (!madeSlots_.empty()) return false;
   std::set<std::string> names;
   for (const Statement* one : shape.head)
     if (shape.assigned.count(one->name.text) == 0) names.insert(one->name.text);
@@ -75,7 +75,9 @@ void Compiler::moveText(int index) {
   for (const AfterDecl* after : shape_->afters) written = written || writes(writes, after->body);
   if (written) return;
   bool first = true;
+  std::set<std::string> added;  // a name made in several blocks is one part
   auto add = [&](const std::string& name) {
+    if (!added.insert(name).second) return;
     if (!first) writePart({TextPart::Kind::literal, "-"}, 0, 0);
     first = false;
     Statement part;
@@ -89,7 +91,7 @@ void Compiler::moveText(int index) {
     if (one->kind == Kind::pick || one->kind == Kind::choose) add(one->name.text);
   auto late = [&](auto&& self, const std::vector<Statement>& list) -> void {
     for (const Statement& one : list) {
-      if (lateSlots_.count(one.name.text) > 0 &&
+      if (madeSlots_.count({0, one.name.text}) > 0 &&
           (one.kind == Kind::pick || one.kind == Kind::choose))
         add(one.name.text);
       self(self, one.body);

@@ -51,6 +51,7 @@ class Compiler {
   // compile_shape.cpp
   void shapes();
   MoveShape shapeOf(int index) const;
+  bool handSettled(const MoveShape& shape) const;
   void foresee(MoveShape& shape) const;
   void classify(int index);
   bool mayRepeat(const MoveShape& shape) const;
@@ -73,6 +74,7 @@ class Compiler {
   // compile_moves.cpp
   void recipe(int index, int side, Recipe recipe);
   void bindHead(const MoveShape& shape);
+  void makeRoom(int index);
   void statements(const std::vector<Statement>& list);
   void statement(const Statement& one);
   void effect(const Statement& one);
@@ -123,7 +125,12 @@ class Compiler {
   const MoveShape* shape_ = nullptr;
   bool inAfter_ = false;
   std::set<std::string> lets_;                   // that are worked out
-  std::map<std::string, Slot> lateSlots_;        // of picks behind the head
+  // Places of names that are not made in the head: of picks behind it, and of names made inside
+  // blocks and read outside of them. By the block they belong to (0: the move, else the `after`).
+  using MadeIn = std::pair<int, std::string>;
+  std::map<MadeIn, Slot> madeSlots_;
+  std::set<MadeIn> outside_;  // of those, the ones made inside blocks and read outside
+  int madeIn_ = 0;
   std::map<std::pair<int, int>, Slot> pending_;  // one-move cells: what they will be
 };
 

@@ -97,7 +97,7 @@ void Cursor::refuse(Span span, const std::string& message, const std::string& hi
 }
 
 void Cursor::note(Span span, const std::string& message, const std::string& hint) {
-  found_.push_back({source_.place(span), message, hint});
+  addMessage(found_, {source_.place(span), message, hint});
 }
 
 void refuseChildren(const Block& block, Cursor& in) {

@@ -38,7 +38,8 @@ class Cursor {
   [[noreturn]] void refuse(Span span, const std::string& message, const std::string& hint = {});
   void note(Span span, const std::string& message, const std::string& hint = {});
 
-  int depth = 0;  // nesting of brackets, kept by the expression parser
+  int depth = 0;      // nesting of brackets, and
+  int operators = 0;  // operators so far, kept by the expression parser
 
  private:
   const Source& source_;

@@ -23,6 +23,25 @@ void Emitter::jump(Op op, int label, Slot a, Slot b, Slot c, Slot d) {
   add(op, a, b, c, d);
 }
 
+// A step of limits::loopSteps is about what four instructions on a board of one word take.
+Slot Emitter::weightSince(int begun) const {
+  int weight = 1 + (here() - begun) * std::max(1, program_.words / 2) / 4;
+  return static_cast<Slot>(std::min(weight, 0xffff));
+}
+
+void Emitter::weighLoop(int begun) {
+  program_.code[begun].d = weightSince(begun);
+}
+
+void Emitter::weighLoops(int begun) {
+  for (int at = begun; at < here(); ++at)
+    if (program_.code[at].op == Op::nextCell && program_.code[at].d == 0) weighLoop(at);
+}
+
+void Emitter::weigh(int begun) {
+  add(Op::weigh, 0, 0, 0, weightSince(begun));
+}
+
 void Emitter::finish() {
   for (const auto& [instruction, label] : jumps_) program_.code[instruction].n = labels_[label];
   fuse();
@@ -94,8 +113,8 @@ Slot Emitter::newNumber() {
 
 std::vector<std::uint64_t> Emitter::words(const CellSet& set) const {
   std::vector<std::uint64_t> out(program_.words, 0);
-  for (int cell = 0; cell < program_.words * 64 && cell < limits::cells; ++cell)
-    if (set[cell]) out[cell / 64] |= std::uint64_t{1} << (cell % 64);
+  for (std::size_t cell = set._Find_first(); cell < limits::cells; cell = set._Find_next(cell))
+    if (cell < out.size() * 64) out[cell / 64] |= std::uint64_t{1} << (cell % 64);
   return out;
 }
 

@@ -26,6 +26,11 @@ class Emitter {
   void place(int label);
   void add(Op op, Slot a = 0, Slot b = 0, Slot c = 0, Slot d = 0, int n = 0);
   void jump(Op op, int label, Slot a = 0, Slot b = 0, Slot c = 0, Slot d = 0);
+  // What one turn of a loop costs, by its length: for the loop over cells that began at an
+  // instruction, and as an instruction of its own for any other.
+  void weighLoop(int begun);
+  void weighLoops(int begun);  // those from there on that are not weighed yet
+  void weigh(int begun);
   void finish();  // settles all jumps, makes the tables that only what was used needs
   void setStatement(int statement) { statement_ = statement; }
 
@@ -45,10 +50,14 @@ class Emitter {
   Slot constantKinds(const std::vector<int>& kinds);  // as bits of a set
   int directionGroup(const std::vector<int>& directions);
   int cellTable(const std::string& key, const std::function<CellSet(Cell)>& cells);
-  int lineSet(int length, const std::vector<int>& axes, bool exact = false);
+  // What lines are looked up for: `plain` ones are tested by shifts where that is possible, those of
+  // a family of many lengths are only gone through.
+  enum class LineUse { plain, exact, family };
+  int lineSet(int length, const std::vector<int>& axes, LineUse use);
   int lineFamily(const std::vector<int>& lengths, const std::vector<int>& axes);
 
  private:
+  Slot weightSince(int begun) const;
   std::vector<std::uint64_t> words(const CellSet& set) const;
   int tableSet(const CellSet& set);
   void fuse();
@@ -75,7 +84,7 @@ class Emitter {
   std::map<std::vector<std::uint64_t>, Slot> pool_;
   std::map<std::string, int> tableKeys_;
   std::map<std::vector<int>, int> slideKeys_;
-  std::map<std::tuple<int, std::vector<int>, bool>, int> lineKeys_;
+  std::map<std::tuple<int, std::vector<int>, LineUse>, int> lineKeys_;
 };
 
 }  // namespace ninepegs::sheet

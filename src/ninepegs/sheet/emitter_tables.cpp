@@ -1,5 +1,6 @@
 // The layout of positions, and the tables that are worked out once for a sheet.
 #include <algorithm>
+#include <unordered_set>
 
 #include "ninepegs/sheet/emitter.hpp"
 
@@ -65,6 +66,7 @@ void Emitter::makeLayout() {
   if (sheet_.hasHands) layout.hands = pair(program_.kinds, true);
   if (sheet_.readsPasses) layout.passes = take(1);
   if (sheet_.readsTimes) layout.seen = take(1);
+  if (sheet_.usesAgain) layout.lastMover = take(1);
   layout.words = at;
 }
 
@@ -125,6 +127,11 @@ void Emitter::makePieces() {
       program_.tracks.push_back(std::move(next));
     }
   }
+  for (const PieceDecl& piece : sheet_.tree.pieces) {
+    int only = sheet_.side(piece.only.text);
+    program_.kindSides.push_back(static_cast<std::uint8_t>(piece.neutral ? 3 : only + 1));
+    program_.kindsDiffer = program_.kindsDiffer || program_.kindSides.back() != 0;
+  }
   program_.weights = sheet_.weights;
 }
 
@@ -155,26 +162,26 @@ void Emitter::shiftedLines(LineSet& lines, const std::vector<int>& axes) {
   }
 }
 
-int Emitter::lineSet(int length, const std::vector<int>& axes, bool exact) {
-  auto it = lineKeys_.find({length, axes, exact});
+int Emitter::lineSet(int length, const std::vector<int>& axes, LineUse use) {
+  auto it = lineKeys_.find({length, axes, use});
   if (it != lineKeys_.end()) return it->second;
   const Geometry& board = sheet_.board;
   LineSet lines;
   lines.length = length;
-  lines.exact = exact;
-  if (!exact && length > 1) shiftedLines(lines, axes);
+  lines.exact = use == LineUse::exact;
+  if (use == LineUse::plain && length > 1) shiftedLines(lines, axes);
+  lines.through.resize(use == LineUse::family ? 0 : board.size());
   std::vector<CellSet> masks, ends;
-  lines.through.resize(board.size());
+  std::unordered_set<CellSet> known;  // round joined edges lines meet themselves
   for (int axis : length == 1 ? std::vector<int>{axes.front()} : axes) {
     for (const std::vector<Cell>& line : board.lines(length, {axis})) {
       CellSet mask, end;
       for (Cell cell : line) mask.set(cell);
-      if (std::find(masks.begin(), masks.end(), mask) != masks.end()) continue;
-      for (Cell cell : line) lines.through[cell].push_back(lines.count);
+      if (!known.insert(mask).second) continue;
+      for (Cell cell : line)
+        if (use != LineUse::family) lines.through[cell].push_back(lines.count);
       if (std::optional<Cell> cell = board.step(line.back(), axis)) end.set(*cell);
       if (std::optional<Cell> cell = board.step(line.front(), board.opposite(axis))) end.set(*cell);
-      lines.tips.push_back(
-          {static_cast<std::int16_t>(line.front()), static_cast<std::int16_t>(line.back())});
       masks.push_back(mask);
       ends.push_back(end & ~mask);
       ++lines.count;
@@ -183,10 +190,10 @@ int Emitter::lineSet(int length, const std::vector<int>& axes, bool exact) {
   lines.masks = static_cast<int>(program_.tables.size());
   for (const CellSet& mask : masks) tableSet(mask);
   lines.ends = static_cast<int>(program_.tables.size());
-  if (exact)
+  if (lines.exact)
     for (const CellSet& end : ends) tableSet(end);
   program_.lineSets.push_back(std::move(lines));
-  return lineKeys_[{length, axes, exact}] = static_cast<int>(program_.lineSets.size()) - 1;
+  return lineKeys_[{length, axes, use}] = static_cast<int>(program_.lineSets.size()) - 1;
 }
 
 int Emitter::lineFamily(const std::vector<int>& lengths, const std::vector<int>& axes) {
@@ -194,7 +201,7 @@ int Emitter::lineFamily(const std::vector<int>& lengths, const std::vector<int>&
   for (int length : lengths) {
     if (length < 1 || length > limits::cells) continue;
     if (static_cast<int>(family.size()) <= length) family.resize(length + 1, -1);
-    family[length] = lineSet(length, axes);
+    family[length] = lineSet(length, axes, LineUse::family);
   }
   program_.lineFamilies.push_back(std::move(family));
   return static_cast<int>(program_.lineFamilies.size()) - 1;

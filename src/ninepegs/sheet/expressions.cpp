@@ -165,6 +165,7 @@ Slot Expressions::from(const Expr& expr, const Origin& start) {
 std::pair<int, Slot> Expressions::lineFamilyOf(const Expr& expr) {
   const Expr& length = expr.args[0];
   std::vector<int> lengths;
+  std::vector<int> axes = sheet_.board.axes(sheet_.board.directionGroup(expr.word));
   if (length.kind == ExprKind::number) {
     lengths.push_back(static_cast<int>(length.first));
   } else {
@@ -173,18 +174,17 @@ std::pair<int, Slot> Expressions::lineFamilyOf(const Expr& expr) {
       for (std::int64_t value : program_.properties[property->index])
         lengths.push_back(static_cast<int>(std::clamp<std::int64_t>(value, 0, limits::cells + 1)));
     } else {
-      for (int n = 1; n <= std::max(sheet_.board.columns(), sheet_.board.rows()); ++n)
-        lengths.push_back(n);
+      for (int n = 1; n <= sheet_.board.longestLine(axes); ++n) lengths.push_back(n);
     }
   }
-  int family = emit_.lineFamily(lengths, sheet_.board.axes(sheet_.board.directionGroup(expr.word)));
+  int family = emit_.lineFamily(lengths, axes);
   return {family, number(length)};
 }
 
 int Expressions::lineSetOf(const Expr& lines) {
   return emit_.lineSet(static_cast<int>(lines.args[0].first),
                        sheet_.board.axes(sheet_.board.directionGroup(lines.word)),
-                       lines.first == 1);
+                       lines.first == 1 ? Emitter::LineUse::exact : Emitter::LineUse::plain);
 }
 
 Slot Expressions::linesSet(const Expr& expr) {
@@ -209,12 +209,14 @@ Slot Expressions::groupsSet(const Expr& expr) {
   int directions = emit_.directionGroup(sheet_.directions(expr.along, me_));
   int loop = emit_.label(), done = emit_.label();
   emit_.place(loop);
+  int begun = emit_.here();
   emit_.add(Op::groups, group, rest, 0, 0, directions);
   emit_.jump(Op::jumpNone, done, 0, group);
   bind(expr.word, {Type::set, group});
   branch(expr.args[1], false, loop);
   unbind(expr.word);
   emit_.add(Op::either, out, out, group);
+  emit_.weigh(begun);
   emit_.jump(Op::jump, loop);
   emit_.place(done);
   return out;
@@ -307,6 +309,7 @@ Slot Expressions::setOf(const Expr& expr) {
       emit_.add(Op::clear, out);
       int loop = emit_.label(), done = emit_.label();
       emit_.place(loop);
+      int begun = emit_.here();
       emit_.jump(Op::nextCell, done, at, rest);
       bind(expr.word, {Type::cell, at});
       branch(expr.args[1], false, loop);
@@ -315,6 +318,7 @@ Slot Expressions::setOf(const Expr& expr) {
       emit_.add(Op::either, out, out, one);
       emit_.jump(Op::jump, loop);
       emit_.place(done);
+      emit_.weighLoop(begun);
       return out;
     }
     default: {  // a cell

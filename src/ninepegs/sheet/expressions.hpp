@@ -16,6 +16,7 @@ struct Value {
   int constantKind = -1;        // of a kind that is known now
   int owner = -1;               // of a cell: whose piece stands there, where that is known,
   std::vector<int> kinds = {};  // and which kinds it may be; none: not known
+  bool chosen = false;          // a number that was chosen: negative only if it was not
   int lines = -1;               // of a picked line: the number of its choice, else -1
 };
 
@@ -131,12 +132,13 @@ auto Expressions::asSide(int side, Body body) {
 // Works out the arguments where the definition is used, then its body, which sees nothing else.
 template <class Body>
 auto Expressions::inDefine(const Expr& call, int side, Body body) {
-  const DefineDecl& define = sheet_.tree.defines[sheet_.find(call.word)->index];
+  const DefineInstance& instance = sheet_.instances[call.instance];
+  const DefineDecl& define = sheet_.tree.defines[instance.define];
   std::map<std::string, Value> inner;
   for (std::size_t i = 0; i < call.args.size(); ++i)
     inner[define.parameters[i].text] = value(call.args[i]);
   std::swap(locals_, inner);
-  auto result = asSide(side, [&] { return body(define.body); });
+  auto result = asSide(side, [&] { return body(instance.body); });
   std::swap(locals_, inner);
   return result;
 }

@@ -10,24 +10,30 @@ Slot Expressions::total(const Expr& expr) {
   emit_.add(Op::copyNumber, sum, emit_.constantNumber(0));
   int loop = emit_.label(), done = emit_.label();
   const Expr& over = expr.args[1];
-  if (over.kind == ExprKind::lines) {
+  int begun = 0;
+  bool lines = over.kind == ExprKind::lines;
+  if (lines) {
     Slot in = set(over.args[1]), line = emit_.newSet();
     emit_.add(Op::copyNumber, at, emit_.constantNumber(0));
     emit_.place(loop);
+    begun = emit_.here();
     emit_.jump(Op::nextLine, done, line, at, in, static_cast<Slot>(lineSetOf(over)));
     bind(expr.word, {Type::set, line});
   } else {
     Slot rest = emit_.newSet();
     emit_.add(Op::copySet, rest, set(over));
     emit_.place(loop);
+    begun = emit_.here();
     emit_.jump(Op::nextCell, done, at, rest);
     bind(expr.word, {Type::cell, at});
   }
   Slot one = number(expr.args[0]);
   unbind(expr.word);
   emit_.add(Op::add, sum, sum, one);
+  if (lines) emit_.weigh(begun);
   emit_.jump(Op::jump, loop);
   emit_.place(done);
+  if (!lines) emit_.weighLoop(begun);
   return sum;
 }
 

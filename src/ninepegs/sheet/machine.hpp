@@ -61,6 +61,11 @@ class Machine {
     return out;
   }
   int turn() const { return static_cast<int>(memory_[Layout::turn]); }
+  // The side that moved last; where it is not known, the one that is not to move.
+  int lastMover() const {
+    std::uint64_t known = program_->layout.lastMover != 0 ? memory_[program_->layout.lastMover] : 0;
+    return known != 0 ? static_cast<int>(known) - 1 : 1 - turn();
+  }
   std::uint64_t result() const { return memory_[Layout::result]; }
 
   // Legal moves of the side to move; nothing if the game has ended.
@@ -204,17 +209,27 @@ class Machine {
   std::int64_t kindAt(std::int64_t cell, int side) const;
   Set kindCells(std::int64_t kind, int side) const;
 
+  // -1: none
   int kindOf(const Instruction& i) const { return i.n == 0 ? i.c : static_cast<int>(memory_[i.c]); }
-  void fault(int statement, int cell) {
-    memory_[Layout::result] =
-        resultWord(Verdict::fault, 0, false, statement) | static_cast<std::uint64_t>(cell) << 40;
+  // The rules went wrong: always false, so that an effect can end with it.
+  bool fault(int statement, FaultReason reason, std::int64_t cell = -1) {
+    memory_[Layout::result] = resultWord(Verdict::fault, 0, false, statement) |
+                              static_cast<std::uint64_t>(reason) << 10 |
+                              static_cast<std::uint64_t>(cell & 0xffff) << 40;
+    return false;
   }
+  // Effects; false if the rules went wrong.
   bool put(const Set& cells, int kind, int side, int statement);
   void take(Set cells);
   bool shift(std::int64_t from, std::int64_t to, int statement);
   bool shiftAll(const Set& cells, int direction, int statement);
-  void flip(const Set& cells);
-  void change(const Set& cells, int kind);
+  bool flip(const Set& cells, int statement);
+  bool change(const Set& cells, int kind, int statement);
+  // Can a piece of the kind belong to the side (2: to nobody)?
+  bool mayBelong(int kind, int side) const {
+    int sides = program_->kindSides[kind];
+    return side == 2 ? sides == 3 : sides == 0 || sides == side + 1;
+  }
 
   // Moves on trial (machine_trial.hpp).
   void keepBefore() {
@@ -231,6 +246,8 @@ class Machine {
   void branchRound(const Instruction* i, TrialSink& sink);
   void branchAttempt(const Instruction* i, TrialSink& sink);
   void complete(const Instruction& i, TrialSink& sink);
+  void goneWrong(TrialSink& sink);
+  std::int64_t timesSeen(bool trial);
   bool chose(std::uint64_t choice, const Instruction* i);
   std::uint64_t nextChoice() { return memory_[program_->choicesAt + trail_++]; }
   std::size_t savedWords() const { return trialWords_ + program_->trialEnd - program_->trialAt; }
@@ -249,6 +266,8 @@ class Machine {
     return program_->statementOf[static_cast<std::size_t>(instruction)];
   }
   void passTurn() {
+    if (program_->layout.lastMover != 0)
+      memory_[program_->layout.lastMover] = memory_[Layout::turn] + 1;
     ++memory_[Layout::plies];
     memory_[Layout::turn] ^= 1 ^ memory_[program_->againSlot];
     memory_[program_->againSlot] = 0;
@@ -263,8 +282,15 @@ class Machine {
   template <class Sink>
   void run(int pc, Sink& sink);
 
-  bool outOfSteps(std::ptrdiff_t instruction) {
-    if (--steps_ >= 0) return false;
+  // What an instruction costs beside its own dispatch: the next loop ends the work if it was too
+  // much.
+  void spend(std::size_t steps) const {
+    steps_ -= static_cast<int>(std::min<std::size_t>(steps, 1u << 24));
+    if (steps_ < -(1 << 30)) steps_ = -(1 << 30);
+  }
+  bool outOfSteps(std::ptrdiff_t instruction, int cost = 1) {
+    steps_ -= cost;
+    if (steps_ >= 0) return false;
     int statement = statementAt(instruction);
     exhaustedAt_ = statement < 0 ? static_cast<int>(program_->statementLines.size()) : statement;
     return true;
@@ -275,11 +301,12 @@ class Machine {
   BundleSink<W>* room_ = nullptr;
   bool settled_ = false;             // the ply is over: only the tests for an end are still to come
   std::int8_t stuck_[2] = {-1, -1};  // then: what is known of each side
-  int steps_ = limits::loopSteps;
+  mutable int steps_ = limits::loopSteps;
   int exhaustedAt_ = -1;
   bool tooManyChoices_ = false;
   std::span<const std::uint64_t> earlier_;
   int trail_ = 0;               // choices made so far in a move
+  int trialGroup_ = 0;          // which move is on trial
   std::size_t trialWords_ = 0;  // of a position that moves on trial can change
   int phase_ = 0;               // 1: measure moves on trial, 2: keep the best
   std::int64_t best_ = 0;

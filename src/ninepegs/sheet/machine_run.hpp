@@ -32,6 +32,13 @@ namespace ninepegs::sheet {
     DISPATCH();                            \
   } while (false)
 
+// What goes wrong on trial goes wrong when the move is made, too: it is legal, and a fault then.
+#define WENT_WRONG()                                \
+  do {                                              \
+    if constexpr (onTrialNow) goneWrong(sink); \
+    return;                                         \
+  } while (false)
+
 template <int W>
 template <class Sink>
 void Machine<W>::run(int pc, Sink& sink) {
@@ -229,7 +236,7 @@ on_countMoves:
   setNum(i->a, movesOf(i->d));
   NEXT();
 on_timesSeen:
-  setNum(i->a, 1 + std::count(earlier_.begin(), earlier_.end(), memory_[program_->layout.seen]));
+  setNum(i->a, timesSeen(onTrialNow));
   NEXT();
 on_linesThrough:
   at(i->a) = linesThrough(at(i->b), program_->lineSets[i->n], num(i->c));
@@ -286,9 +293,12 @@ on_jumpNobody:
   JUMP_IF(isStuck(turn()) && isStuck(1 - turn()));
 on_jumpSomebody:
   JUMP_IF(!isStuck(turn()) || !isStuck(1 - turn()));
+on_weigh:
+  if (outOfSteps(i - code, i->d)) return;
+  NEXT();
 on_nextCell:
   if (!at(i->b).any()) JUMP();
-  if (outOfSteps(i - code)) return;
+  if (outOfSteps(i - code, i->d)) return;
   setNum(i->a, at(i->b).first());
   at(i->b).dropFirst();
   NEXT();
@@ -399,8 +409,16 @@ on_complete:
   if constexpr (onTrialNow) complete(*i, sink);
   return;
 on_useHand : {
-  std::uint64_t& left = memory_[program_->layout.hands[i->d] + kindOf(*i)];
-  if (left == 0) return;
+  int kind = kindOf(*i), statement = statementAt(i - code);
+  if (kind < 0) {
+    fault(statement, FaultReason::noKind);
+    WENT_WRONG();
+  }
+  std::uint64_t& left = memory_[program_->layout.hands[i->d] + kind];
+  if (left == 0) {
+    if constexpr (!onTrialNow) fault(statement, FaultReason::handEmpty);
+    return;  // on trial: no legal move
+  }
   --left;
   NEXT();
 }
@@ -408,10 +426,10 @@ on_tierEnd:
   if (sink.any()) return;
   NEXT();
 on_put:
-  if (!put(at(i->b), kindOf(*i), i->d, statementAt(i - code))) return;
+  if (!put(at(i->b), kindOf(*i), i->d, statementAt(i - code))) WENT_WRONG();
   NEXT();
 on_putCell:
-  if (!put(cellAsSet(num(i->b)), kindOf(*i), i->d, statementAt(i - code))) return;
+  if (!put(cellAsSet(num(i->b)), kindOf(*i), i->d, statementAt(i - code))) WENT_WRONG();
   NEXT();
 on_putCellOver:
   if (!put(cellAsSet(num(i->b)), i->c, i->d, statementAt(i - code))) return;
@@ -421,16 +439,22 @@ on_take:
   take(at(i->b));
   NEXT();
 on_shift:
-  if (!shift(num(i->b), num(i->c), statementAt(i - code))) return;
+  if (!shift(num(i->b), num(i->c), statementAt(i - code))) WENT_WRONG();
   NEXT();
 on_flip:
-  flip(at(i->b));
+  if (!flip(at(i->b), statementAt(i - code))) WENT_WRONG();
   NEXT();
 on_shiftAll:
-  if (!shiftAll(at(i->b), i->n, statementAt(i - code))) return;
+  if (!shiftAll(at(i->b), i->n, statementAt(i - code))) WENT_WRONG();
   NEXT();
 on_change:
-  change(at(i->b), kindOf(*i));
+  if (!change(at(i->b), kindOf(*i), statementAt(i - code))) WENT_WRONG();
+  NEXT();
+on_countdown:
+  if (num(i->b) < 0) {
+    fault(statementAt(i - code), FaultReason::belowZero);
+    return;
+  }
   NEXT();
 on_again:
   memory_[program_->againSlot] = 1;
@@ -449,6 +473,7 @@ on_cover:
   NEXT();
 }
 
+#undef WENT_WRONG
 #undef DISPATCH
 #undef NEXT
 #undef JUMP

@@ -37,6 +37,7 @@ Bits<W> Machine<W>::slid(const Set& from, const Set& through, int group) const {
   if (!program_->rays.empty()) {
     const std::vector<RayPart>& rays = program_->raysOfGroups[group];
     const std::uint64_t* tables = program_->tables.data();
+    spend(rays.size() * static_cast<std::size_t>(from.count() * W) / 8);
     for (Set rest = from; rest.any(); rest.dropFirst()) {
       int cell = rest.first();
       for (const RayPart& way : rays) {
@@ -53,6 +54,7 @@ Bits<W> Machine<W>::slid(const Set& from, const Set& through, int group) const {
     Set passed = Set::none();
     Set front = stepped(from, direction);
     while (front.any()) {
+      spend(W);
       Set fresh = minus(front, passed);  // round a ring a ray may come by where it was
       passed |= front;
       front = stepped(fresh & through, direction);
@@ -124,6 +126,7 @@ Bits<W> Machine<W>::bracketing(const Set& run, const Set& by, int group) const {
   for (int direction : program_->groupsOfDirections[group]) {
     Set front = stepped(last, direction) & run, all = front;
     while (front.any()) {
+      spend(W);
       front = minus(stepped(front, direction) & run, all);
       all |= front;
     }
@@ -173,7 +176,9 @@ std::int64_t Machine<W>::beyond(std::int64_t over, std::int64_t from) const {
 template <int W>
 Bits<W> Machine<W>::spread(Set from, const Set& through, int group) const {
   from &= through;
+  const std::size_t round = program_->groupsOfDirections[group].size() * (W + 1) / 2;
   while (true) {
+    spend(round);
     Set more = from;
     for (int direction : program_->groupsOfDirections[group])
       more |= stepped(from, direction) & through;
@@ -226,6 +231,7 @@ std::int64_t Machine<W>::movesOf(int side) {
 // A sum of one scrambled number for each word and each move.
 template <int W>
 std::uint64_t Machine<W>::seenHash() {
+  spend(bytes() / 32);
   std::uint64_t hash = program_->seenTurn ? memory_[Layout::turn] : 0;
   for (const auto& [from, count] : program_->seenWords)
     for (int i = from; i < from + count; ++i)
@@ -255,12 +261,14 @@ std::uint64_t Machine<W>::seenHash() {
 template <int W>
 bool Machine<W>::put(const Set& cells, int kind, int side, int statement) {
   const Layout& layout = program_->layout;
+  if (kind < 0) return fault(statement, FaultReason::noKind);
+  if (program_->kindsDiffer) {
+    if (program_->kindSides[kind] == 3) side = 2;  // a chosen kind may be nobody's
+    if (!mayBelong(kind, side)) return fault(statement, FaultReason::wrongSide);
+  }
   int layer = side > 1 ? 0 : side;  // of nobody: 2
   Set taken = minus(cells, at(layout.empty[layer]));
-  if (taken.any()) {
-    fault(statement, taken.first());
-    return false;
-  }
+  if (taken.any()) return fault(statement, FaultReason::occupied, taken.first());
   if (side <= 1) at(layout.sides[side]) |= cells;
   at(layout.empty[layer]).remove(cells);
   if (!layout.kinds.empty()) at(layout.kinds[kind][layer]) |= cells;
@@ -288,10 +296,7 @@ bool Machine<W>::shift(std::int64_t from, std::int64_t to, int statement) {
   Set source = Set::of(static_cast<int>(from)), target = Set::of(static_cast<int>(to));
   Set& empty = at(layout.empty[mover]);
   if (empty.has(static_cast<int>(from))) return true;
-  if (!empty.has(static_cast<int>(to))) {
-    fault(statement, static_cast<int>(to));
-    return false;
-  }
+  if (!empty.has(static_cast<int>(to))) return fault(statement, FaultReason::occupied, to);
   auto carry = [&](Slot plane) {
     if (!at(plane).has(static_cast<int>(from))) return;
     at(plane).remove(source);
@@ -317,10 +322,7 @@ bool Machine<W>::shiftAll(const Set& cells, int direction, int statement) {
     if (next[rest.first()] < 0) go.remove(Set::of(rest.first()));
   arrive = stepped(go, direction);
   Set taken = minus(arrive, at(layout.empty[mover]) | go);
-  if (taken.any()) {
-    fault(statement, taken.first());
-    return false;
-  }
+  if (taken.any()) return fault(statement, FaultReason::occupied, taken.first());
   auto carry = [&](Slot plane) {
     Set moving = at(plane) & go;
     at(plane).remove(go);
@@ -335,23 +337,42 @@ bool Machine<W>::shiftAll(const Set& cells, int direction, int statement) {
 }
 
 template <int W>
-void Machine<W>::flip(const Set& cells) {
+bool Machine<W>::flip(const Set& cells, int statement) {
   const Layout& layout = program_->layout;
   Set first = at(layout.sides[0]) & cells, second = at(layout.sides[1]) & cells;
+  for (int kind = 0; program_->kindsDiffer && kind < program_->kinds; ++kind) {
+    if (program_->kindSides[kind] == 0) continue;
+    Set bound = first | second;
+    if (!layout.kinds.empty()) bound &= at(layout.kinds[kind][0]);
+    if (bound.any()) return fault(statement, FaultReason::wrongSide, bound.first());
+  }
   at(layout.sides[0]).remove(first);
   at(layout.sides[0]) |= second;
   at(layout.sides[1]).remove(second);
   at(layout.sides[1]) |= first;
+  return true;
 }
 
 template <int W>
-void Machine<W>::change(const Set& cells, int kind) {
+bool Machine<W>::change(const Set& cells, int kind, int statement) {
   const Layout& layout = program_->layout;
-  if (layout.kinds.empty()) return;
+  if (kind < 0) return fault(statement, FaultReason::noKind);
   int mover = turn();
   Set here = minus(cells, at(layout.empty[mover]));
+  if (program_->kindsDiffer) {
+    Set wrong = Set::none(), nobodys = here;
+    for (int side = 0; side < 2; ++side) {
+      nobodys.remove(at(layout.sides[side]));
+      if (!mayBelong(kind, side) && (!layout.layered || side == mover))
+        wrong |= here & at(layout.sides[side]);
+    }
+    if (!mayBelong(kind, 2)) wrong |= nobodys;
+    if (wrong.any()) return fault(statement, FaultReason::wrongSide, wrong.first());
+  }
+  if (layout.kinds.empty()) return true;
   for (const Layout::BySide& plane : layout.kinds) at(plane[mover]).remove(here);
   at(layout.kinds[kind][mover]) |= here;
+  return true;
 }
 
 }  // namespace ninepegs::sheet

@@ -23,6 +23,7 @@ void Machine<W>::onTrial(int group, int choices, Sink& sink) {
 template <int W>
 void Machine<W>::playOnTrial(int group, int choices, TrialSink& sink) {
   const Layout& layout = program_->layout;
+  spend(2 + bytes() / 128);
   trialWords_ =
       static_cast<std::size_t>(program_->trialsChangeAll ? layout.words : layout.planesEnd);
   std::uint64_t* saved = static_cast<std::uint64_t*>(alloca(trialWords_ * sizeof(std::uint64_t)));
@@ -34,6 +35,7 @@ void Machine<W>::playOnTrial(int group, int choices, TrialSink& sink) {
     keepBefore();
   }
   trail_ = choices;
+  trialGroup_ = group;
   attempts_ = 0;
   run(program_->groups[group].trial[turn()], sink);
   std::memcpy(memory_, saved, trialWords_ * sizeof *saved);
@@ -60,6 +62,7 @@ void Machine<W>::branch(const Instruction* i, TrialSink& sink, Option nextOption
   std::uint64_t* saved = static_cast<std::uint64_t*>(alloca(savedWords() * sizeof(std::uint64_t)));
   int trail = trail_, pc = static_cast<int>(i - program_->code.data()) + 1;
   save(saved);
+  spend(savedWords() / 16);
   std::uint64_t choice = 0;
   while (nextOption(choice)) {
     if (outOfSteps(i - program_->code.data()) || !chose(choice, i)) return;
@@ -151,6 +154,21 @@ void Machine<W>::branchAttempt(const Instruction* i, TrialSink& sink) {
   trail_ = trail;
   if (made_[attempt] || memory_[i->a] == 0) return;
   if (chose(0, i)) run(i->n, sink);
+}
+
+// Rounds that are being attempted count as possible.
+template <int W>
+void Machine<W>::goneWrong(TrialSink& sink) {
+  std::fill(made_, made_ + attempts_, true);
+  if (phase_ != 1) sink.emit(sink.outer, trialGroup_, memory_ + program_->choicesAt, trail_);
+}
+
+// On trial the position before the move is an earlier one, too, which is not noted yet.
+template <int W>
+std::int64_t Machine<W>::timesSeen(bool trial) {
+  std::uint64_t before = memory_[program_->layout.seen], now = trial ? seenHash() : before;
+  spend(earlier_.size() / 16);
+  return 1 + std::count(earlier_.begin(), earlier_.end(), now) + (trial && now == before ? 1 : 0);
 }
 
 template <int W>

@@ -66,6 +66,7 @@ bool Machine<W>::hasLine(const Set& in, const LineSet& lines) const {
     }
     return found.any();
   }
+  spend(static_cast<std::size_t>(lines.count * W) / 8);
   for (int i = 0; i < lines.count; ++i)
     if (lineIn(in, lines, i)) return true;
   return false;
@@ -74,6 +75,7 @@ bool Machine<W>::hasLine(const Set& in, const LineSet& lines) const {
 template <int W>
 Bits<W> Machine<W>::lineCells(const Set& in, const LineSet& lines) const {
   Set out = Set::none();
+  spend(static_cast<std::size_t>(lines.count * W) / 8);
   for (int i = 0; i < lines.count; ++i)
     if (lineIn(in, lines, i)) out |= lineMask(lines, i);
   return out;
@@ -82,6 +84,7 @@ Bits<W> Machine<W>::lineCells(const Set& in, const LineSet& lines) const {
 template <int W>
 std::int64_t Machine<W>::countLines(const Set& in, const LineSet& lines) const {
   std::int64_t total = 0;
+  spend(static_cast<std::size_t>(lines.count * W) / 8);
   for (int index = 0; index < lines.count; ++index) total += lineIn(in, lines, index) ? 1 : 0;
   return total;
 }
@@ -103,9 +106,10 @@ Bits<W> Machine<W>::linesOfLength(const Set& in, const LineSet* lines) const {
 // The next line within the set c, from number b on, into a; false if there is none.
 template <int W>
 bool Machine<W>::nextLine(const Instruction& i, const LineSet* lines) {
-  std::int64_t index = num(i.b), count = lines == nullptr ? 0 : lines->count;
+  std::int64_t index = num(i.b), from = index, count = lines == nullptr ? 0 : lines->count;
   while (index < count && !lineIn(at(i.c), *lines, static_cast<int>(index))) ++index;
   setNum(i.b, index + 1);
+  spend(static_cast<std::size_t>((index - from) * W) / 8);
   if (index >= count) return false;
   at(i.a) = lineMask(*lines, static_cast<int>(index));
   return true;

@@ -123,11 +123,16 @@ void Parser::piece(const Block& block, Cursor& in) {
   piece.name = in.name("a name for the piece");
   auto letter = [&]() -> std::string {
     const Token& token = in.peek();
-    if (in.atEnd() || utf8Symbols(token.text).size() != 1 || token.kind == TokenKind::number)
+    if (in.atEnd() || utf8Symbols(token.text).size() != 1 || token.kind == TokenKind::number) {
+      std::string line = source_.line(block.span.line);
+      if (in.atEnd() && line.find('#') != std::string::npos)
+        in.refuse(in.span(), "the piece's letter should follow, but a comment begins here",
+                  "`#` begins a comment and is no letter for a piece");
       in.refuse(in.span(),
                 in.atEnd() ? "the piece's letter should follow"
                            : fmt::format("\"{}\" is no letter for a piece", token.text),
                 "one character for each side, such as: piece disc o x");
+    }
     if (token.text == "." || token.text == "_" || token.text == "/" || token.text == ";")
       in.refuse(token.span, fmt::format("\"{}\" has a meaning of its own in pictures", token.text));
     return in.next().text;
@@ -160,11 +165,6 @@ void Parser::piece(const Block& block, Cursor& in) {
       piece.values.push_back({property, in.number("the value of " + property.text)});
     }
   }
-  bool oneLetter = piece.neutral || !piece.only.text.empty() || tree_.board.oneEach;
-  if (!both && !oneLetter)
-    in.refuse(block.span, "a piece has two letters, one for each side",
-              "such as: piece disc o x; or: piece fox F for Amber; or: piece stone * neutral");
-  if (tree_.board.oneEach) piece.letters[1] = piece.letters[0];
   refuseChildren(block, in);
   tree_.pieces.push_back(std::move(piece));
 }

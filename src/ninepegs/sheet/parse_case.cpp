@@ -89,6 +89,11 @@ void expectation(const Block& block, Cursor& in, CaseDecl& one) {
       step.numbers = {static_cast<unsigned long long>(ply)};
     }
     in.end();
+  } else if (in.sees("mover") || in.sees("opponent") || in.sees("leader")) {
+    in.refuse(in.span(), fmt::format("a case says which side: \"{}\" is none", in.peek().text),
+              "name the side outright: expect Amber wins \"...\"");
+  } else if (in.sees("loses", 1)) {
+    in.refuse(in.peek(1).span, "a case says who wins", "such as: expect Amber wins \"...\"");
   } else if (in.sees("wins", 1)) {
     step.subject = in.name("a side");
     in.next();

@@ -83,7 +83,8 @@ Expr chain(Cursor& in) {
     joinedBy = op.text;
     Expr right = primary(in);
     ExprKind kind = op.text == "on" ? ExprKind::on : ExprKind::except;
-    left = node(kind, left.span, {std::move(left), std::move(right)});
+    Span span = left.span;
+    left = binaryNode(in, kind, span, std::move(left), std::move(right));
   }
   return left;
 }
@@ -95,7 +96,7 @@ Expr product(Cursor& in) {
   while (in.sees("*") || in.sees("/") || in.sees("%")) {
     const Token op = in.next();
     Expr right = chain(in);
-    left = node(ExprKind::arithmetic, op.span, {std::move(left), std::move(right)}, op.text);
+    left = binaryNode(in, ExprKind::arithmetic, op.span, std::move(left), std::move(right), op.text);
   }
   return left;
 }
@@ -134,7 +135,7 @@ Expr conjunction(Cursor& in) {
   while (in.sees("and")) {
     Span span = in.next().span;
     Expr right = negation(in);
-    left = node(ExprKind::both, span, {std::move(left), std::move(right)});
+    left = binaryNode(in, ExprKind::both, span, std::move(left), std::move(right));
   }
   return left;
 }
@@ -146,17 +147,21 @@ Expr sum(Cursor& in) {
   while (in.sees("+") || in.sees("-")) {
     const Token op = in.next();
     Expr right = product(in);
-    left = node(ExprKind::arithmetic, op.span, {std::move(left), std::move(right)}, op.text);
+    left = binaryNode(in, ExprKind::arithmetic, op.span, std::move(left), std::move(right), op.text);
   }
   return left;
 }
 
 Expr expression(Cursor& in) {
+  auto mixes = [](const Expr& side) { return side.kind == ExprKind::both && !side.bracketed; };
   Expr left = conjunction(in);
   while (in.sees("or")) {
     Span span = in.next().span;
     Expr right = conjunction(in);
-    left = node(ExprKind::either, span, {std::move(left), std::move(right)});
+    if (mixes(left) || mixes(right))
+      in.refuse(span, "`and` and `or` meet here without brackets",
+                "write (A and B) or C, or A and (B or C)");
+    left = binaryNode(in, ExprKind::either, span, std::move(left), std::move(right));
   }
   return left;
 }

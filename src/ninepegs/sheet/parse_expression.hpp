@@ -37,6 +37,19 @@ inline Expr node(ExprKind kind, Span span, std::vector<Expr> args = {}, std::str
   return expr;
 }
 
+// Two operands joined by an operator, of which a line may hold limits::operators.
+inline Expr binaryNode(Cursor& in, ExprKind kind, Span span, Expr left, Expr right,
+                     std::string word = {}) {
+  if (++in.operators > limits::operators)
+    in.refuse(span, fmt::format("this line has more than {} operators, the limit", limits::operators),
+              "give a part of it a name with `define` or `let`");
+  Expr expr = node(kind, span, {}, std::move(word));
+  expr.args.reserve(2);
+  expr.args.push_back(std::move(left));
+  expr.args.push_back(std::move(right));
+  return expr;
+}
+
 bool isDirection(const std::string& word);
 
 // The form that a word of the language begins, read from behind that word; none if the word begins

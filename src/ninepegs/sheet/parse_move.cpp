@@ -208,6 +208,9 @@ Statement statement(Cursor& in) {
     in.expect("as", written ? "say: written as there" : "say: seen as boat");
     parts(in, out, "say: written as here \"-\" there");
   } else {
+    if (word == "move")
+      in.refuse(head.span, "a move has no line that begins with \"move\"",
+                "to move a piece, say: shift here to there");
     in.refuse(head.span, fmt::format("a move has no line that begins with \"{}\"", word),
               didYouMean(word, statementWords(), "such as: pick, need, put, take, shift"));
   }

@@ -27,6 +27,12 @@ void Parser::define(const Block& block, Cursor& in) {
   }
   in.expect("=", "say: define free = empty except edge");
   define.body = expression(in);
+  auto size = [](auto&& self, const Expr& expr) -> int {
+    int total = 1;
+    for (const Expr& arg : expr.args) total += self(self, arg);
+    return total;
+  };
+  define.size = size(size, define.body);
   in.end();
   refuseChildren(block, in);
   tree_.defines.push_back(std::move(define));
@@ -224,7 +230,13 @@ void Parser::notation(const Block& block, Cursor& in) {
       Name field = cursor.word("a field");
       if (field.text == "castling") {
         do {
+          Span at = cursor.span();
           std::string letter = cursor.next().text;
+          if (letter.size() != 1 || letter == "-")
+            cursor.refuse(at, fmt::format("\"{}\" is no letter for a right", letter),
+                          "one plain character for each, such as: castling K h1, Q a1 in MARK");
+          for (const auto& [other, unused] : notation.rights)
+            if (other == letter) cursor.refuse(at, fmt::format("\"{}\" stands here twice", letter));
           Name cell{cursor.peek().text, cursor.span()};
           cursor.next();
           notation.rights.emplace_back(letter, cell);

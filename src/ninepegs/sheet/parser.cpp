@@ -106,7 +106,7 @@ Tree Parser::sheet(std::vector<Block> all, const std::string& wanted) {
       if (block.tokens[1].text == wanted) chosen = &block;
     }
     if (chosen == nullptr) {
-      found_.push_back({Place{source_.name(), 0, 0, 1, {}},
+      addMessage(found_, {Place{source_.name(), 0, 0, 1, {}},
                         fmt::format("the sheet has no variant \"{}\"", wanted),
                         names.empty()
                             ? "it has no variants"
@@ -126,8 +126,7 @@ Tree Parser::sheet(std::vector<Block> all, const std::string& wanted) {
   for (const Block& block : all) section(block);
   auto missing = [&](bool there, const std::string& what, const std::string& hint) {
     if (!there)
-      found_.push_back(
-          {Place{source_.name(), 0, 0, 1, {}}, "the sheet does not say " + what, hint});
+      addMessage(found_, {Place{source_.name(), 0, 0, 1, {}}, "the sheet does not say " + what, hint});
   };
   auto has = [&](const char* word) {
     return std::any_of(all.begin(), all.end(), [&](const Block& b) { return b.word() == word; });
@@ -141,8 +140,12 @@ Tree Parser::sheet(std::vector<Block> all, const std::string& wanted) {
 }
 
 Tree parse(const Source& source, const std::string& variant, std::vector<Diagnostic>& found) {
-  std::vector<Block> all = blocks(source, found);
-  return Parser(source, found).sheet(std::move(all), variant);
+  try {
+    std::vector<Block> all = blocks(source, found);
+    return Parser(source, found).sheet(std::move(all), variant);
+  } catch (const TooManyMessages&) {
+    return {};
+  }
 }
 
 }  // namespace ninepegs::sheet

@@ -96,7 +96,8 @@ using Slot = std::uint16_t;
   X(jumpUnstuck, "go on at n if the side to move has a move that is no pass")               \
   X(jumpNobody, "go on at n if neither side has a move but a pass")                         \
   X(jumpSomebody, "go on at n if a side has a move that is no pass")                        \
-  X(nextCell, "a = the first cell of b, taken out of b; go on at n if there is none")       \
+  X(weigh, "this turn of a loop takes d steps")                                             \
+  X(nextCell, "a = the first cell of b, taken out, in d steps; go on at n if there is none")       \
   X(lineChosen, "a = line number b of c cells, of family n")                                \
   X(nextLineOf,                                                                             \
     "a = the next line within c, of family d, b + 1 long, counted by b; else go on at n")   \
@@ -139,6 +140,7 @@ using Slot = std::uint16_t;
   X(stopAny, "end of the routine if b has cells")                                           \
   X(emitLast, "as emitMany, then end of the routine")                                       \
   X(putCellOver, "as putCell, then turnOver")                                               \
+  X(countdown, "the number b must not be below zero")                                       \
   X(cover, "statement n was used")
 
 enum class Op : std::uint16_t {
@@ -169,12 +171,21 @@ struct Layout {
   BySide hands{};                 // a word for each kind; 0: no hands
   Slot passes = 0;                // made in a row; 0: not kept
   Slot seen = 0;                  // hash of what a repetition compares; 0: not kept
+  Slot lastMover = 0;             // 1 or 2: which side moved last, 0: not known; slot 0: not kept
   int words = 0;                  // of the whole position, without what follows: earlier hashes
   bool layered = false;
 };
 
 // Codes of a result word: kind | winner << 8 | claim << 9 | number << 16 | cell << 40.
 enum class Verdict : std::uint8_t { ongoing = 0, win = 1, draw = 2, fault = 3 };
+// Of a fault, in the place of the winner: what the statement did that cannot be.
+enum class FaultReason : std::uint8_t {
+  occupied,   // a piece was put on another, which stands on the cell
+  noKind,     // a kind that is none was put
+  wrongSide,  // a piece of the kind cannot be the side's
+  handEmpty,  // a piece was put from a hand that has none of it
+  belowZero,  // a number became negative that a notation cannot write so
+};
 constexpr std::uint64_t resultWord(Verdict verdict, int winner, bool claim, int number) {
   return static_cast<std::uint64_t>(verdict) | static_cast<std::uint64_t>(winner) << 8 |
          static_cast<std::uint64_t>(claim) << 9 | static_cast<std::uint64_t>(number) << 16;
@@ -215,7 +226,7 @@ inline constexpr bool gathersBits = false;
 // Lines along one axis: a set that is cut with itself, moved down by each of the shifts in turn, is
 // left with the first cells of its runs of `length`; `starts` keeps those that are real lines.
 struct LineAxis {
-  std::array<int, 6> shifts{};  // in bits
+  std::array<int, 10> shifts{};  // in bits; ten halve any line of a board
   int starts = 0;               // where in Program::tables
 };
 struct LineSet {
@@ -227,7 +238,6 @@ struct LineSet {
   int masks = 0;                                  // where in Program::tables all lines stand
   int ends = 0;                                   // of exact lines: the cells at either end of each
   std::vector<std::vector<int>> through;          // for each cell the lines that hold it
-  std::vector<std::array<std::int16_t, 2>> tips;  // of each line its first and last cell
   int count = 0;
 };
 
@@ -240,6 +250,7 @@ struct TextPart {
     row,
     kind,
     number,
+    chosenNumber,  // left out if it was not chosen
     set,
     kinds,
     line
@@ -345,6 +356,9 @@ struct Program {
   }
   int allAt = 0;  // in `tables`: all cells
   int kinds = 0;
+  // Which sides a kind can belong to: 0 both, 1 the first, 2 the second, 3 nobody.
+  std::vector<std::uint8_t> kindSides;
+  bool kindsDiffer = false;  // not all belong to both
   std::string source;               // the sheet's name, for messages
   std::vector<int> statementLines;  // of each statement
 };

@@ -24,15 +24,25 @@ int indentOf(const Source& source, int line) {
 }
 
 void collect(const Source& source, const std::vector<Block>& list, int depth, Lines& out) {
-  int margin = 10000;
-  for (const Block& block : list)
-    if (block.pictureRow) margin = std::min(margin, indentOf(source, block.span.line));
+  // A picture is a run of rows; how far each stands in from the others is kept.
+  std::vector<int> margins(list.size(), 0);
+  for (std::size_t from = 0; from < list.size();) {
+    std::size_t to = from;
+    int margin = 10000;
+    for (; to < list.size() && list[to].pictureRow; ++to)
+      margin = std::min(margin, indentOf(source, list[to].span.line));
+    std::fill(margins.begin() + static_cast<std::ptrdiff_t>(from),
+              margins.begin() + static_cast<std::ptrdiff_t>(to), margin);
+    from = to + 1;
+  }
+  std::size_t number = 0;
   for (const Block& block : list) {
     out.depth[block.span.line] = depth;
     if (block.pictureRow) {
       out.pictures.insert(block.span.line);
-      out.pictureIndent[block.span.line] = indentOf(source, block.span.line) - margin;
+      out.pictureIndent[block.span.line] = indentOf(source, block.span.line) - margins[number];
     }
+    ++number;
     collect(source, block.children, depth + 1, out);
   }
 }
@@ -49,24 +59,21 @@ std::string squeezed(std::string_view text) {
   return out;
 }
 
-std::size_t commentAt(std::string_view line) {
-  bool quoted = false;
-  for (std::size_t i = 0; i < line.size(); ++i) {
-    if (line[i] == '"') quoted = !quoted;
-    if (line[i] == '#' && !quoted) return i;
-  }
-  return line.npos;
-}
-
 struct Line {
   std::string body, comment;
 };
 
 }  // namespace
 
-std::string tidied(const Source& source) {
+namespace {
+
+std::string tidiedOnce(const Source& source) {
   std::vector<Diagnostic> found;
-  std::vector<Block> all = blocks(source, found);
+  std::vector<Block> all;
+  try {
+    all = blocks(source, found);
+  } catch (const TooManyMessages&) {
+  }
   if (!found.empty()) throw BadInput(std::move(found));
   Lines lines;
   collect(source, all, 0, lines);
@@ -77,6 +84,11 @@ std::string tidied(const Source& source) {
   std::vector<Line> out;
   int depth = 0;
   int last = static_cast<int>(source.lines().size());
+  std::vector<int> depthBelow(static_cast<std::size_t>(last) + 2, 0);  // of the next block
+  for (int number = last; number >= 1; --number) {
+    auto it = lines.depth.find(number);
+    depthBelow[number] = it != lines.depth.end() ? it->second : depthBelow[number + 1];
+  }
   for (int number = 1; number <= last; ++number) {
     const std::string& whole = source.lines()[number - 1];
     bool starts = lines.depth.count(number) > 0;
@@ -96,9 +108,7 @@ std::string tidied(const Source& source) {
     if (starts) depth = lines.depth[number];
     std::size_t indent = static_cast<std::size_t>(2 * depth);
     if (body.empty()) {  // a line of comment stands as deep as what follows it
-      int next = number + 1;
-      while (next <= last && lines.depth.count(next) == 0) ++next;
-      indent = next > last ? 0 : static_cast<std::size_t>(2 * lines.depth[next]);
+      indent = static_cast<std::size_t>(2 * depthBelow[number]);
       out.push_back({std::string(indent, ' ') + comment, ""});
       continue;
     }
@@ -126,6 +136,20 @@ std::string tidied(const Source& source) {
         break;
       }
     }
+  }
+  return text;
+}
+
+}  // namespace
+
+// Where rows of a picture stand apart from each other, a line that has moved may stand below another
+// one: until nothing changes any more.
+std::string tidied(const Source& source) {
+  std::string text = tidiedOnce(source);
+  for (int pass = 0; pass < 8; ++pass) {
+    std::string again = tidiedOnce(Source(source.name(), text));
+    if (again == text) break;
+    text = std::move(again);
   }
   return text;
 }

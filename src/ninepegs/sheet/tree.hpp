@@ -69,6 +69,7 @@ struct Expr {
   long long first = 0, second = 0;
   bool plural = false;
   bool bracketed = false;  // stood in brackets of its own
+  int instance = -1;       // of a use of a definition: which instance of it, set by check()
   std::vector<Expr> args;
   Type type = Type::unknown;
 };
@@ -175,6 +176,7 @@ struct DefineDecl {
   Name name;
   std::vector<Name> parameters;
   Expr body;
+  int size = 0;  // how many expressions the body is made of
 };
 struct MoveDecl {
   Name name;

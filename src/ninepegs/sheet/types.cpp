@@ -33,7 +33,7 @@ std::string typeName(Type type) {
 }
 
 void Types::note(Span span, const std::string& message, const std::string& hint) {
-  found_.push_back({source_.place(span), message, hint});
+  addMessage(found_, {source_.place(span), message, hint});
 }
 
 void Types::local(const Name& name, Type type) {
@@ -138,6 +138,20 @@ Type Types::bind(Expr& body, const std::string& variable, Type type, Type wanted
 }
 
 Type Types::infer(Expr& expr) {
+  if (++depth_ > limits::expressionDepth) {
+    --depth_;
+    note(expr.span,
+         fmt::format("with its definitions written out, this goes deeper than {}, the limit",
+                     limits::expressionDepth),
+         "let definitions use each other less");
+    return expr.type = Type::unknown;
+  }
+  Type type = inferForm(expr);
+  --depth_;
+  return type;
+}
+
+Type Types::inferForm(Expr& expr) {
   auto typed = [&](Type type) { return expr.type = type; };
   switch (expr.kind) {
     case ExprKind::number:
@@ -258,7 +272,12 @@ Type Types::infer(Expr& expr) {
     case ExprKind::choice: {
       bool good = want(expr.args[0], Type::truth);
       Type left = infer(expr.args[1]);
-      if (left == Type::cell) left = Type::set;
+      if (left == Type::cell || left == Type::kind) left = Type::set;
+      if (left == Type::truth || left == Type::lineset) {
+        note(expr.args[1].span, fmt::format("{} has no place here", typeName(left)),
+             "`if ... then ... else ...` chooses between sets, cells or numbers");
+        return typed(Type::unknown);
+      }
       good = want(expr.args[2], left) && good;
       return typed(good && left != Type::unknown ? left : Type::unknown);
     }

@@ -50,6 +50,7 @@ class Types {
 
  private:
   Type infer(Expr& expr);
+  Type inferForm(Expr& expr);
   Type name(Expr& expr);
   Type call(Expr& expr);
   Type own(Expr& expr);
@@ -58,6 +59,9 @@ class Types {
   Type compare(Expr& expr);
   Type lines(Expr& expr, bool anyLength);
   Type kindWord(Expr& expr);
+  Type argument(Expr& expr);
+  bool zoneIsKnown(const Expr& expr, int index);
+  std::string minusHint(const std::string& word) const;
   bool group(const Expr& expr, const std::string& name);
   bool inside(std::initializer_list<Context> contexts) const;
   Type bind(Expr& body, const std::string& variable, Type type, Type wanted);
@@ -72,6 +76,7 @@ class Types {
   Context context_;
   std::vector<std::pair<std::string, Type>> locals_;
   int defineDepth_ = 0;
+  int depth_ = 0;  // of the expression, definitions written out
 };
 
 std::string typeName(Type type);

@@ -79,12 +79,12 @@ Type Types::compare(Expr& expr) {
   const Symbol* cell = first.kind == ExprKind::number ? sheet_.find(first.word) : nullptr;
   bool equality = expr.word == "=" || expr.word == "!=";
   Type left = infer(first);
-  if (found_.size() > before) return Type::unknown;
+  if (found_.size() > before || left == Type::unknown) return Type::unknown;
   if (equality && (left == Type::cell || left == Type::kind))
     return want(expr.args[1], left) ? Type::truth : Type::unknown;
   if (equality && left == Type::set) {
     Type right = infer(expr.args[1]);
-    if (found_.size() > before) return Type::unknown;
+    if (found_.size() > before || right == Type::unknown) return Type::unknown;
     if (right == Type::set || right == Type::cell) return Type::truth;
   }
   if (equality && left == Type::number && cell != nullptr && cell->kind == SymbolKind::cell) {

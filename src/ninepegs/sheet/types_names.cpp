@@ -39,8 +39,8 @@ Type Types::name(Expr& expr) {
     return Type::number;
   }
   if (word == "times seen") {
-    if (!inside({Context::ends, Context::define})) {
-      note(expr.span, "`times seen` is known only in `ends`");
+    if (!inside({Context::ends, Context::forbid, Context::define})) {
+      note(expr.span, "`times seen` is known only in `ends` and `forbid`");
       return Type::unknown;
     }
     sheet_.readsTimes = true;
@@ -75,10 +75,8 @@ Type Types::name(Expr& expr) {
       case SymbolKind::group:
         return Type::set;
       case SymbolKind::zone:
-        return symbol->index < static_cast<int>(sheet_.zoneBySide.size()) &&
-                       sheet_.zoneBySide[symbol->index]
-                   ? bare("zone")
-                   : Type::set;
+        if (!zoneIsKnown(expr, symbol->index)) return Type::unknown;
+        return sheet_.zoneBySide[symbol->index] ? bare("zone") : Type::set;
       case SymbolKind::mark:
         return sheet_.tree.marks[symbol->index].each ? bare("mark") : Type::set;
       case SymbolKind::number:
@@ -111,9 +109,30 @@ Type Types::name(Expr& expr) {
         return Type::unknown;
     }
   }
+  std::string minus = minusHint(word);
   note(expr.span, fmt::format("nothing here is called \"{}\"", word),
-       didYouMean(word, namesInScope()));
+       minus.empty() ? didYouMean(word, namesInScope()) : minus);
   return Type::unknown;
+}
+
+// Zones are worked out from the top: one may use those above it.
+bool Types::zoneIsKnown(const Expr& expr, int index) {
+  if (index < static_cast<int>(sheet_.zoneBySide.size())) return true;
+  note(expr.span, fmt::format("the zone \"{}\" is not known yet", expr.word),
+       "a zone may use the zones above it, not itself and none below");
+  return false;
+}
+
+// A minus without blanks belongs to a name.
+std::string Types::minusHint(const std::string& word) const {
+  for (std::size_t at = word.find('-'); at != word.npos; at = word.find('-', at + 1)) {
+    std::string left = word.substr(0, at), right = word.substr(at + 1);
+    bool known = localType(left) != Type::unknown || sheet_.find(left) != nullptr ||
+                 left == "mine" || left == "theirs" || left == "empty" || left == "occupied" ||
+                 left == "plies" || left == "passes";
+    if (known) return fmt::format("a minus has blanks round it: {} - {}", left, right);
+  }
+  return "";
 }
 
 Type Types::call(Expr& expr) {
@@ -137,8 +156,10 @@ Type Types::call(Expr& expr) {
     --defineDepth_;
     return Type::unknown;
   }
-  if (++sheet_.definitionUses > limits::definitionUses) {
-    if (sheet_.definitionUses == limits::definitionUses + 1)
+  int before = sheet_.definitionUses;
+  sheet_.definitionUses += 1 + define.size / 16;  // a long one counts for more
+  if (sheet_.definitionUses > limits::definitionUses) {
+    if (before <= limits::definitionUses)
       note(expr.span,
            fmt::format("definitions are used more than {} times, each counted with all it uses",
                        limits::definitionUses),
@@ -147,22 +168,33 @@ Type Types::call(Expr& expr) {
     return Type::unknown;
   }
   std::vector<std::pair<std::string, Type>> inner;
+  std::vector<Type> types;
   bool good = true;
   for (std::size_t i = 0; i < expr.args.size(); ++i) {
-    Type type = valueOf(expr.args[i]);
-    good = good && type != Type::unknown;
-    inner.emplace_back(define.parameters[i].text, type);
+    types.push_back(argument(expr.args[i]));
+    good = good && types.back() != Type::unknown;
+    inner.emplace_back(define.parameters[i].text, types.back());
   }
   Type type = Type::unknown;
   if (good) {
     std::swap(locals_, inner);
     Expr body = define.body;
     type = infer(body);
-    sheet_.tree.defines[symbol->index].body = std::move(body);  // with its types
+    expr.instance = sheet_.instanceOf(symbol->index, types, std::move(body));
     std::swap(locals_, inner);
   }
   --defineDepth_;
   return type;
+}
+
+// What a definition is used with. A kind of piece is handed over as a kind, which is a set of cells
+// where one is wanted.
+Type Types::argument(Expr& expr) {
+  bool kind = expr.kind == ExprKind::name && localType(expr.word) == Type::unknown &&
+              sheet_.kind(expr.word) >= 0;
+  if (!kind) return valueOf(expr);
+  sheet_.used.insert(expr.word);
+  return expr.type = Type::kind;
 }
 
 Type Types::own(Expr& expr) {
@@ -179,7 +211,16 @@ Type Types::own(Expr& expr) {
   if (inner.kind == ExprKind::kindOn) return infer(inner);
   if (inner.kind == ExprKind::name) {
     if (inner.word == "reach") return inner.type = Type::set;
-    if (localType(inner.word) == Type::kind) return inner.type = Type::set;
+    Type local = localType(inner.word);
+    if (local == Type::kind) return inner.type = Type::set;
+    if (local != Type::unknown) {
+      note(inner.span,
+           fmt::format("\"{}\" is {} here and belongs to no side", inner.word, typeName(local)),
+           local == Type::set || local == Type::cell
+               ? fmt::format("say: {} on {}", inner.word, expr.word == "my" ? "mine" : "theirs")
+               : fmt::format("leave out `{}`", expr.word));
+      return Type::unknown;
+    }
     bool side = inner.word == "empty" || inner.word == "occupied";
     if (sheet_.layered() && side) return inner.type = Type::set;
     sheet_.used.insert(inner.word);
@@ -190,6 +231,7 @@ Type Types::own(Expr& expr) {
         case SymbolKind::group:
           return inner.type = Type::set;
         case SymbolKind::zone:
+          if (!zoneIsKnown(inner, symbol->index)) return Type::unknown;
           if (sheet_.zoneBySide[symbol->index]) return inner.type = Type::set;
           break;
         case SymbolKind::mark:
@@ -213,7 +255,12 @@ Type Types::own(Expr& expr) {
     return name(inner);  // gives the message
   }
   if (inner.kind == ExprKind::call) return inner.type = call(inner);
-  note(expr.span, fmt::format("`{}` stands before a name", expr.word), "such as: my disc");
+  if (inner.kind == ExprKind::ofName && isSide(inner.args[1]))
+    note(expr.span,
+         fmt::format("`{}` and `of {}` both say whose this is", expr.word, inner.args[1].word),
+         "leave one of them out");
+  else
+    note(expr.span, fmt::format("`{}` stands before a name", expr.word), "such as: my disc");
   return Type::unknown;
 }
 
@@ -272,17 +319,17 @@ Type Types::either(Expr& expr) {
     if (symbol != nullptr && symbol->kind == SymbolKind::cell) arg.kind = ExprKind::name;
     infer(arg);
   }
-  if (found_.size() > before) return Type::unknown;
+  bool known = expr.args[0].type != Type::unknown && expr.args[1].type != Type::unknown;
+  if (found_.size() > before || !known) return Type::unknown;
   auto isSet = [](Type type) { return type == Type::set || type == Type::cell; };
   Type left = expr.args[0].type, right = expr.args[1].type;
   if (left == Type::truth && right == Type::truth) return Type::truth;
   if (isSet(left) && isSet(right)) {
     for (const Expr& arg : expr.args) {
       if ((arg.kind == ExprKind::on || arg.kind == ExprKind::except) && !arg.bracketed) {
-        note(expr.span,
-             fmt::format("`or` and `{}` meet here without brackets",
-                         arg.kind == ExprKind::on ? "on" : "except"),
-             "write (A on B) or C, or A on (B or C)");
+        const char* word = arg.kind == ExprKind::on ? "on" : "except";
+        note(expr.span, fmt::format("`or` and `{}` meet here without brackets", word),
+             fmt::format("write (A {0} B) or C, or A {0} (B or C)", word));
         return Type::unknown;
       }
     }
