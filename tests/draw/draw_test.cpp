@@ -56,19 +56,41 @@ TEST(BoardFigure, EqualPositionsGiveEqualFigures) {
   EXPECT_EQ(bytes(folder / "one.png"), bytes(folder / "two.png"));
 }
 
-TEST(Chart, IsDrawnForAnyEvidence) {
-  ASSERT_TRUE(canChart()) << "gnuplot is one of the packages that ./run installs";
-  test::Folder folder;
-  std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
+verify::Evidence someEvidence() {
   verify::Evidence evidence;
   evidence.playouts = 10;
   evidence.lengths.times = {{5, 4}, {900, 6}};
   evidence.outcomes[{0, 0, "a \"quoted\" \\name"}] = 4;
   evidence.unfinished = 6;
-  drawCheckChart(*game, evidence, folder / "chart.png");
-  EXPECT_EQ(pngSize(bytes(folder / "chart.png")), (std::pair<int, int>{1280, 640}));
-  EXPECT_EQ(std::distance(std::filesystem::directory_iterator(folder.path()), {}), 1);
-  EXPECT_THROW(drawCheckChart(*game, evidence, folder / "none/chart.png"), BadInput);
+  return evidence;
+}
+
+TEST(Chart, IsDrawnForAnyEvidence) {
+  std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
+  EXPECT_EQ(pngSize(checkChart(*game, someEvidence())), (std::pair<int, int>{1280, 640}));
+}
+
+// Titles and names are the sheet's: gnuplot draws them and does nothing else with them.
+TEST(Chart, NoTextOfTheSheetIsRun) {
+  test::Folder folder;
+  std::string mark = (folder / "mark").string();
+  std::string evil = "`touch " + mark + "` '.system('touch " + mark + "').' $(touch " + mark + ")";
+  std::shared_ptr<const SheetGame> game = test::fromText(
+      "game t\ntitle \"" + evil + "\"\nsides A and B\nboard square 3 x 3\npiece peg o x\n" +
+      "move place\n  pick there in empty\n  put peg on there\nends\n  draw \"" + evil +
+      "\" when no empty\n");
+  verify::Evidence evidence = someEvidence();
+  evidence.outcomes = {{{0, -1, evil}, 3}};
+  EXPECT_EQ(pngSize(checkChart(*game, evidence)), (std::pair<int, int>{1280, 640}));
+  EXPECT_FALSE(std::filesystem::exists(mark));
+  EXPECT_EQ(chartScript(*game, evidence).find('"'), std::string::npos);
+}
+
+TEST(Chart, EndsWhenItsTimeIsOverOrItIsStopped) {
+  std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
+  EXPECT_THROW(checkChart(*game, someEvidence(), nullptr, 0), BadInput);
+  StopFlag stop{true};
+  EXPECT_THROW(checkChart(*game, someEvidence(), &stop), BadInput);
 }
 
 }  // namespace

@@ -1,11 +1,14 @@
 #include "ninepegs/base/files.hpp"
 
+#include <fcntl.h>
 #include <fmt/format.h>
+#include <sys/file.h>
+#include <sys/stat.h>
 #include <unistd.h>
 
 #include <cerrno>
 #include <cstring>
-#include <fstream>
+#include <utility>
 
 #include "ninepegs/base/diagnostic.hpp"
 
@@ -13,61 +16,197 @@ namespace ninepegs {
 namespace fs = std::filesystem;
 namespace {
 
+constexpr std::string_view pendingMark = ".pending-";
+
 [[noreturn]] void refuse(const fs::path& path, const std::string& message,
                          const std::string& hint = {}) {
   throw BadInput(Place{path.string(), 0, 0, 1, {}}, message, hint);
 }
 
+[[noreturn]] void refuseWriting(const fs::path& path, int error) {
+  refuse(path, fmt::format("the file cannot be written ({})", std::strerror(error)),
+         error == ENOSPC ? "is the disk full?" : "");
+}
+
+// A file of this process, closed when it is no longer looked at.
+struct Open {
+  int number = -1;
+  explicit Open(int file) : number(file) {}
+  ~Open() {
+    if (number >= 0) close(number);
+  }
+  Open(const Open&) = delete;
+  Open& operator=(const Open&) = delete;
+};
+
+// Where a link leads; the path itself if it is none.
+fs::path resolved(const fs::path& path) {
+  fs::path at = path;
+  for (int links = 0; links < 40; ++links) {
+    std::error_code error;
+    if (!fs::is_symlink(at, error) || error) return at;
+    fs::path to = fs::read_symlink(at, error);
+    if (error) return at;
+    at = to.is_absolute() ? to : at.parent_path() / to;
+  }
+  refuse(path, "this is a link that leads to itself");
+}
+
+fs::path folderOf(const fs::path& path) {
+  return path.has_parent_path() ? path.parent_path() : fs::path(".");
+}
+
+std::string pendingPrefix(const fs::path& path) {
+  return fmt::format(".{}{}", path.stem().string(), pendingMark);
+}
+
+// Removes what runs that were killed left of this file: nobody holds a lock on it.
+void removeLeftOvers(const fs::path& path) {
+  std::error_code error;
+  std::string prefix = pendingPrefix(path);
+  for (fs::directory_iterator it(folderOf(path), error), end; !error && it != end;
+       it.increment(error)) {
+    const fs::path& other = it->path();
+    if (other.filename().string().rfind(prefix, 0) != 0 ||
+        other.extension() != path.extension())
+      continue;
+    Open file(open(other.c_str(), O_RDONLY | O_NONBLOCK | O_NOFOLLOW | O_CLOEXEC));
+    if (file.number >= 0 && flock(file.number, LOCK_EX | LOCK_NB) == 0) unlink(other.c_str());
+  }
+}
+
+void writeAll(const fs::path& path, int file, std::string_view bytes) {
+  while (!bytes.empty()) {
+    ssize_t done = write(file, bytes.data(), bytes.size());
+    if (done < 0 && errno == EINTR) continue;
+    if (done < 0) refuseWriting(path, errno);
+    bytes.remove_prefix(static_cast<std::size_t>(done));
+  }
+}
+
+bool isSpecial(const struct stat& status) {
+  return !S_ISREG(status.st_mode) && !S_ISDIR(status.st_mode);
+}
+
+void requireName(const fs::path& path) {
+  if (path.empty() || !path.has_filename())
+    refuse(path.empty() ? fs::path("\"\"") : path, "this is no name of a file");
+}
+
 }  // namespace
 
 std::string readFile(const fs::path& path, std::size_t limitBytes) {
-  std::error_code error;
-  fs::file_status status = fs::status(path, error);
-  if (!fs::exists(status)) refuse(path, "there is no such file");
-  if (fs::is_directory(status)) refuse(path, "this is a folder, not a file");
-  std::ifstream in(path, std::ios::binary);
-  if (!in) refuse(path, fmt::format("the file cannot be read ({})", std::strerror(errno)));
-  std::string bytes(limitBytes + 1, '\0');
-  in.read(bytes.data(), static_cast<std::streamsize>(bytes.size()));
-  bytes.resize(static_cast<std::size_t>(in.gcount()));
-  if (in.bad()) refuse(path, "reading the file failed");
-  if (bytes.size() > limitBytes)
-    refuse(path, fmt::format("the file is larger than {} bytes, the limit", limitBytes));
+  // Opening a pipe that nobody writes to would wait.
+  Open file(open(path.c_str(), O_RDONLY | O_NONBLOCK | O_CLOEXEC));
+  if (file.number < 0) {
+    if (errno == ENOENT || errno == ENOTDIR) refuse(path, "there is no such file");
+    refuse(path, fmt::format("the file cannot be read ({})", std::strerror(errno)));
+  }
+  struct stat status {};
+  if (fstat(file.number, &status) != 0)
+    refuse(path, fmt::format("the file cannot be read ({})", std::strerror(errno)));
+  if (S_ISDIR(status.st_mode)) refuse(path, "this is a folder, not a file");
+  if (!S_ISREG(status.st_mode))
+    refuse(path, "this is a pipe or a device, not a plain file", "write it to a file first");
+  std::string bytes(std::min<std::size_t>(static_cast<std::size_t>(status.st_size), limitBytes) + 1,
+                    '\0');
+  std::size_t have = 0;
+  while (true) {
+    ssize_t got = read(file.number, bytes.data() + have, bytes.size() - have);
+    if (got < 0 && errno == EINTR) continue;
+    if (got < 0) refuse(path, fmt::format("the file cannot be read ({})", std::strerror(errno)));
+    if (got == 0) break;
+    have += static_cast<std::size_t>(got);
+    if (have > limitBytes)
+      refuse(path, fmt::format("the file is larger than {} bytes, the limit", limitBytes));
+    if (have == bytes.size()) bytes.resize(std::min(2 * bytes.size(), limitBytes + 1));
+  }
+  bytes.resize(have);
   return bytes;
 }
 
-PendingFile::PendingFile(fs::path path) : path_(std::move(path)), temporary_(path_) {
+PendingFile::PendingFile(const fs::path& path) : path_(resolved(path)) {
+  requireName(path_);
+  removeLeftOvers(path_);
   // The ending stays, because some writers choose the format by it.
-  temporary_.replace_filename(
-      fmt::format(".{}.{}{}", path_.stem().string(), getpid(), path_.extension().string()));
+  for (int number = 0; file_ < 0; ++number) {
+    temporary_ = path_;
+    temporary_.replace_filename(fmt::format("{}{}-{}{}", pendingPrefix(path_), getpid(), number,
+                                            path_.extension().string()));
+    file_ = open(temporary_.c_str(), O_RDWR | O_CREAT | O_EXCL | O_CLOEXEC, 0666);
+    if (file_ < 0 && errno == EEXIST && number < 1000) continue;
+    if (file_ < 0) {
+      int error = errno;
+      temporary_.clear();
+      refuseWriting(path_, error);
+    }
+    // Another run may have taken it for a left-over before it was locked.
+    struct stat here {}, there {};
+    bool locked = flock(file_, LOCK_EX | LOCK_NB) == 0 && fstat(file_, &here) == 0 &&
+                  stat(temporary_.c_str(), &there) == 0 && here.st_ino == there.st_ino;
+    if (!locked) close(std::exchange(file_, -1));
+  }
 }
 
 PendingFile::~PendingFile() {
-  std::error_code ignored;
-  if (!temporary_.empty()) fs::remove(temporary_, ignored);
+  if (!temporary_.empty()) unlink(temporary_.c_str());
+  if (file_ >= 0) close(file_);
 }
 
 void PendingFile::keep() {
-  std::error_code error;
-  fs::rename(temporary_, path_, error);
-  if (error) refuse(path_, fmt::format("the file cannot be written ({})", error.message()));
+  struct stat old {};
+  if (stat(path_.c_str(), &old) == 0 && fchmod(file_, old.st_mode & 07777) != 0)
+    refuseWriting(path_, errno);
+  if (fsync(file_) != 0) refuseWriting(path_, errno);
+  if (rename(temporary_.c_str(), path_.c_str()) != 0) refuseWriting(path_, errno);
   temporary_.clear();
+  // The new name is on the disk when the folder is. Some file systems cannot be asked for that.
+  Open folder(open(folderOf(path_).c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC));
+  if (folder.number >= 0) fsync(folder.number);
 }
 
 void writeFile(const fs::path& path, std::string_view bytes) {
+  requireName(path);
+  struct stat status {};
+  if (stat(path.c_str(), &status) == 0 && S_ISDIR(status.st_mode))
+    refuse(path, "this is a folder, not a file");
+  if (stat(path.c_str(), &status) == 0 && isSpecial(status)) {
+    Open file(open(path.c_str(), O_WRONLY | O_NONBLOCK | O_CLOEXEC));
+    if (file.number < 0)
+      refuse(path, errno == ENXIO
+                       ? "nobody reads from this pipe"
+                       : fmt::format("this cannot be written to ({})", std::strerror(errno)));
+    fcntl(file.number, F_SETFL, 0);  // wait for a slow reader
+    writeAll(path, file.number, bytes);
+    return;
+  }
   PendingFile pending(path);
-  std::ofstream out(pending.temporary(), std::ios::binary);
-  if (!out) refuse(path, fmt::format("the file cannot be written ({})", std::strerror(errno)));
-  out.write(bytes.data(), static_cast<std::streamsize>(bytes.size()));
-  out.close();
-  if (!out) refuse(path, "writing the file failed; is the disk full?");
+  {
+    Open file(open(pending.temporary().c_str(), O_WRONLY | O_CLOEXEC));
+    if (file.number < 0) refuseWriting(path, errno);
+    writeAll(path, file.number, bytes);
+  }
   pending.keep();
 }
 
+void requireWritable(const fs::path& path) {
+  requireName(path);
+  struct stat status {};
+  if (stat(path.c_str(), &status) == 0) {
+    if (S_ISDIR(status.st_mode)) refuse(path, "this is a folder, not a file");
+    if (isSpecial(status)) {
+      if (access(path.c_str(), W_OK) != 0) refuseWriting(path, errno);
+      return;
+    }
+  }
+  PendingFile probe(path);
+}
+
 void makeFolder(const fs::path& path) {
+  if (path.empty()) refuse("\"\"", "this is no name of a folder");
   std::error_code error;
   fs::create_directories(path, error);
-  if (error || !fs::is_directory(path))
+  if (error || !fs::is_directory(path, error))
     refuse(path, fmt::format("the folder cannot be made ({})",
                              error ? error.message() : "a file of that name is in the way"));
   if (access(path.c_str(), W_OK) != 0) refuse(path, "the folder cannot be written to");

@@ -14,39 +14,80 @@ namespace {
 
 struct Options {
   GameOptions game;
-  std::string playouts = "10000", seed = "1", threads = "0", out;
-  bool json = false;
+  std::string playouts = "10000", seed = "1", threads = "0";
+  Said out;
+  bool allVariants = false, json = false;
 };
 
+struct Checked {
+  std::shared_ptr<const Game> game;
+  verify::CheckReport report;
+  std::string files;  // that were written, a line each
+};
+
+// What a file could not take is told behind the report, which is worth more than the file.
+void write(Checked& checked, const verify::CheckOptions& how, const std::filesystem::path& folder,
+           std::string& failed) {
+  try {
+    makeFolder(folder);
+    for (const WrittenFile& file : writeCheckFiles(*checked.game, how, checked.report, folder))
+      checked.files += fmt::format("  {:<28} {}\n", file.path.string(), file.shows);
+  } catch (const BadInput& error) {
+    failed = error.what();
+  }
+}
+
+int exitCodeOf(const verify::CheckReport& report) {
+  if (report.stopped) return exitInterrupted;
+  return report.findings.empty() ? exitFine : exitFault;
+}
+
 void run(const Options& options, Context& context) {
-  std::shared_ptr<const Game> game = options.game.open(context);
+  std::shared_ptr<const Game> game = options.game.openWithVariants(context);
+  if (options.allVariants && options.game.variant)
+    throw BadInput(Place{}, "--variant and --all-variants do not go together", "leave one of them out");
   verify::CheckOptions how;
   how.playouts = wholeOption(options.playouts, "--playouts", 1, 1'000'000'000'000ull);
   how.seed = wholeOption(options.seed, "--seed", 0, ~0ull);
   how.threads = static_cast<int>(wholeOption(options.threads, "--threads", 0, 256));
   if (how.threads == 0) how.threads = availableThreads();
   how.stop = &stopFlag();
-  if (!options.out.empty()) makeFolder(options.out);  // before the work, not after it
-  verify::CheckReport report;
-  {
-    Progress progress(context, "playouts", how.playouts);
+  if (options.out) makeFolder(*options.out);  // before the work, not after it
+  std::vector<Checked> all = {{game, {}, {}}};
+  if (options.allVariants)
+    for (const auto& [name, says] : game->info().variants)
+      all.push_back({game->variant(name), {}, {}});
+  std::string failed;
+  for (Checked& one : all) {
+    if (wantsStop(&stopFlag())) one.report.stopped = true;
+    if (one.report.stopped) continue;
+    const std::string& variant = one.game->info().variant;
+    how.examples = &one == &all.front();  // those of the variants are run there, too
+    Progress progress(context, variant.empty() ? "playouts" : "playouts of " + variant, how.playouts);
     how.progress = [&](std::uint64_t done) { progress.at(done); };
-    report = verify::check(*game, how);
+    one.report = verify::check(*one.game, how);
+    context.exitCode = std::max(context.exitCode, exitCodeOf(one.report));
+    std::filesystem::path folder = options.out.value_or("");
+    if (options.out) write(one, how, options.allVariants ? folder / variant : folder, failed);
   }
-  std::string files;
-  if (!options.out.empty())
-    for (const WrittenFile& file : writeCheckFiles(*game, how, report, options.out))
-      files += fmt::format("  {:<28} {}\n", file.path.string(), file.shows);
-  if (options.json) {
-    print(report::checkJson(*game, how, report) + "\n");
+  how.progress = nullptr;
+  if (options.json && !options.allVariants) {
+    print(report::checkJson(*game, how, all.front().report) + "\n");
+  } else if (options.json) {
+    std::string out;
+    for (const Checked& one : all)
+      out += (out.empty() ? "[\n" : ",\n") + report::checkJson(*one.game, how, one.report);
+    print(out + "\n]\n");
   } else {
-    std::string out = report::checkText(*game, how, report, context.paint);
-    if (!files.empty()) out += "\nFiles\n" + files;
-    print(out);
+    for (const Checked& one : all) {
+      std::string out = report::checkText(*one.game, how, one.report, context.paint);
+      if (!one.files.empty()) out += "\nFiles\n" + one.files;
+      print(out + (&one == &all.back() ? "" : "\n"));
+    }
   }
-  context.exitCode = report.stopped            ? exitInterrupted
-                     : report.findings.empty() ? exitFine
-                                               : exitFault;
+  if (failed.empty()) return;
+  context.exitCode = exitBadInput;
+  printError(failed + "\n");
 }
 
 }  // namespace
@@ -64,13 +105,16 @@ void addCheck(CLI::App& app, Context& context) {
       ->add_option("--threads", options->threads,
                    "threads (0: one for each core); changes no result")
       ->type_name("T");
-  command->add_option("--out", options->out, "write report files and figures to this folder")
+  addSaid(*command, "--out", options->out, "write report files and figures to this folder")
       ->type_name("DIR");
+  command->add_flag("--all-variants", options->allVariants,
+                    "also play the playouts in every variant; cases of variants are always run");
   command->add_flag("--json", options->json, "print one JSON object");
   command->footer(
       "Exit code 1 says that a fault was found; the shortest failing game is shown.\n"
       "Examples:\n"
       "  ninepegs check tic-tac-toe --playouts 100000 --seed 1\n"
+      "  ninepegs check nim --all-variants\n"
       "  ninepegs check ./my-game.pegs --out report");
   command->callback([options, &context] { run(*options, context); });
 }

@@ -25,11 +25,11 @@ std::vector<WrittenFile> writeCheckFiles(const Game& game, const verify::CheckOp
   std::filesystem::remove(folder / "check.png", ignored);
   std::filesystem::remove(folder / "fault.png", ignored);
   if (report.evidence.playouts > 0) {
-    if (draw::canChart()) {
-      draw::drawCheckChart(game, report.evidence, folder / "check.png");
+    try {
+      writeFile(folder / "check.png", draw::checkChart(game, report.evidence, &stopFlag()));
       files.push_back({folder / "check.png", "chart: length of the games, how they ended"});
-    } else {
-      printError("ninepegs check: no chart was drawn, because gnuplot is not installed\n");
+    } catch (const BadInput& error) {  // costs the chart, not the report
+      printError(fmt::format("ninepegs check: {}\n", error.what()));
     }
   }
   if (!report.findings.empty()) {

@@ -4,9 +4,11 @@
 #include <unistd.h>
 
 #include <chrono>
+#include <cerrno>
 #include <csignal>
 #include <cstdio>
 #include <cstdlib>
+#include <cstring>
 #include <mutex>
 
 #include "ninepegs/base/text.hpp"
@@ -15,29 +17,27 @@
 namespace ninepegs::cli {
 namespace {
 
-StopFlag stop{false};
+StopFlag stop{false}, looked{false};
 static_assert(StopFlag::is_always_lock_free);
 
 extern "C" void onInterrupt(int) {
-  if (stop.exchange(true)) _exit(exitInterrupted);
+  if (!looked || stop.exchange(true)) _exit(exitInterrupted);
 }
 
-void writeAll(std::FILE* file, const std::string& text) {
+// False if nobody reads the file any more.
+bool writeAll(std::FILE* file, const std::string& text) {
+  errno = 0;
   if (std::fwrite(text.data(), 1, text.size(), file) == text.size() && std::fflush(file) == 0)
-    return;
-  if (file == stdout) {
-    if (errno != EPIPE) {
-      std::string message =
-          fmt::format("ninepegs: standard output cannot be written ({})\n", std::strerror(errno));
-      std::fwrite(message.data(), 1, message.size(), stderr);
-    }
-    std::_Exit(errno == EPIPE ? exitFine : exitBadInput);
-  }
+    return true;
+  if (file != stdout || errno == EPIPE) return false;
+  throw BadInput(Place{}, fmt::format("standard output cannot be written ({})", std::strerror(errno)),
+                 errno == ENOSPC ? "is the disk full?" : "");
 }
 
 }  // namespace
 
 StopFlag& stopFlag() {
+  looked = true;
   return stop;
 }
 
@@ -46,38 +46,58 @@ void catchInterrupts() {
   action.sa_handler = onInterrupt;
   sigemptyset(&action.sa_mask);
   sigaction(SIGINT, &action, nullptr);
+  sigaction(SIGTERM, &action, nullptr);
   std::signal(SIGPIPE, SIG_IGN);
 }
 
 void print(const std::string& text) {
-  writeAll(stdout, text);
+  if (!writeAll(stdout, text)) throw ReaderGone{};
 }
 void printError(const std::string& text) {
   writeAll(stderr, text);
+}
+
+CLI::Option* addSaid(CLI::App& command, const std::string& name, Said& value,
+                     const std::string& description) {
+  return command.add_option_function<std::string>(
+      name, [&value](const std::string& text) { value = text; }, description);
 }
 
 void GameOptions::addGame(CLI::App& command) {
   command.add_option("GAME", game, "a shipped game's name, or the path of a game sheet")
       ->option_text(" ")
       ->required();
-  command.add_option("--variant", variant, "play the sheet's variant of this name")
+  addSaid(command, "--variant", variant, "play the sheet's variant of this name")
       ->type_name("NAME");
 }
 
 void GameOptions::addPosition(CLI::App& command) {
-  command.add_option("--at", at, "start from this position, such as \"3/1X1/3; Nought to move\"")
+  addSaid(command, "--at", at, "start from this position, such as \"3/1X1/3; Nought to move\"")
       ->type_name("POSITION");
-  command.add_option("--after", after, "play these moves first, divided by commas")
+  addSaid(command, "--after", after, "play these moves first, divided by commas")
       ->type_name("MOVES");
 }
 
 std::shared_ptr<const Game> GameOptions::open(const Context& context) const {
-  return context.library.open(game, variant);
+  if (variant && variant->empty())
+    throw BadInput(Place{"--variant", 0, 0, 1, {}}, "the name of a variant should follow",
+                   "`ninepegs explain GAME` lists a game's variants");
+  return context.library.open(game, variant.value_or(""));
+}
+
+std::shared_ptr<const Game> GameOptions::openWithVariants(const Context& context) const {
+  std::shared_ptr<const Game> opened = open(context);
+  if (!variant)
+    for (const auto& [name, says] : opened->info().variants) opened->variant(name);
+  return opened;
 }
 
 Position GameOptions::position(const Game& rules) const {
-  Position position = at.empty() ? rules.start() : rules.readPosition(at, "--at");
-  return playMoves(rules, std::move(position), after, "--after");
+  Position position = at ? rules.readPosition(*at, "--at") : rules.start();
+  if (at)
+    for (const std::string& broken : brokenInvariants(rules, position))
+      printError(fmt::format("note: in the position of --at, {}\n", broken));
+  return playMoves(rules, std::move(position), after.value_or(""), "--after");
 }
 
 int sideNamed(const Game& game, const std::string& text, const std::string& option) {

@@ -13,6 +13,7 @@
 namespace ninepegs::cli {
 
 inline constexpr int exitFine = 0, exitFault = 1, exitBadInput = 2, exitInterrupted = 130;
+inline constexpr int exitReaderGone = 141;  // nobody read the output, as if ended by SIGPIPE
 
 struct Context {
   explicit Context(Library games) : library(std::move(games)) {}
@@ -25,21 +26,33 @@ struct Context {
   int exitCode = exitFine;
 };
 
-// Set by Ctrl-C; long work reads it. A second Ctrl-C ends the program at once.
+// Set by Ctrl-C and SIGTERM. Who asks for it promises to look at it: until then, and at a second
+// Ctrl-C, the program ends at once.
 StopFlag& stopFlag();
 void catchInterrupts();
 
-// Writes all of it to standard output. A reader that went away ends the program quietly.
+// Writes all of it to standard output. Throws ReaderGone if nobody reads it any more; what a command
+// has found until then is in Context::exitCode.
+struct ReaderGone {};
 void print(const std::string& text);
 void printError(const std::string& text);
 
+// The value of an option, where it is said: an empty one is not the same as none.
+using Said = std::optional<std::string>;
+CLI::Option* addSaid(CLI::App& command, const std::string& name, Said& value,
+                     const std::string& description);
+
 // The options that name a game and a position in it.
 struct GameOptions {
-  std::string game, variant, at, after;
+  std::string game;
+  Said variant, at, after;
 
   void addGame(CLI::App& command);
   void addPosition(CLI::App& command);
   std::shared_ptr<const Game> open(const Context& context) const;
+  // For commands that judge a sheet: its variants must be sound, too.
+  std::shared_ptr<const Game> openWithVariants(const Context& context) const;
+  // A position that breaks what must always hold is named on standard error.
   Position position(const Game& game) const;
 };
 

@@ -10,7 +10,7 @@ struct Options {
 };
 
 void run(const Options& options, Context& context) {
-  std::shared_ptr<const Game> game = options.game.open(context);
+  std::shared_ptr<const Game> game = options.game.openWithVariants(context);
   const auto* sheet = dynamic_cast<const SheetGame*>(game.get());
   if (sheet == nullptr) throw BadInput(Place{}, "only a game with a sheet can be explained");
   if (options.program) {

@@ -16,7 +16,7 @@ struct Options {
 };
 
 void run(const Options& options, Context& context) {
-  std::shared_ptr<const Game> game = options.game.open(context);
+  std::shared_ptr<const Game> game = options.game.openWithVariants(context);
   const auto* sheet = dynamic_cast<const SheetGame*>(game.get());
   if (sheet == nullptr) throw BadInput(Place{}, "only a game with a sheet can be read for lint");
   verify::LintOptions lint;
@@ -24,16 +24,14 @@ void run(const Options& options, Context& context) {
   lint.seed = wholeOption(options.seed, "--seed", 0, ~0ull);
   lint.stop = &stopFlag();
   std::vector<verify::Remark> remarks = verify::lint(*sheet, lint);
-  if (wantsStop(&stopFlag())) {
-    context.exitCode = exitInterrupted;
-    return;
-  }
-  if (!remarks.empty()) context.exitCode = exitFault;
+  bool stopped = wantsStop(&stopFlag());
+  context.exitCode = stopped ? exitInterrupted : remarks.empty() ? exitFine : exitFault;
   if (options.json) {
     nlohmann::ordered_json out;
     out["game"] = game->info().id;
     out["seed"] = lint.seed;
     out["playouts"] = lint.playouts;
+    out["complete"] = !stopped;
     out["remarks"] = nlohmann::ordered_json::array();
     for (const verify::Remark& one : remarks)
       out["remarks"].push_back({{"line", one.line}, {"message", one.message}, {"hint", one.hint}});
@@ -46,6 +44,7 @@ void run(const Options& options, Context& context) {
            wrapped(one.message, 96, "  ");
     if (!one.hint.empty()) out += wrapped("hint: " + one.hint, 96, "  ");
   }
+  if (stopped) out += context.paint.bad("stopped early: not all was looked at") + "\n";
   out += remarks.empty() ? fmt::format("{}: nothing suspect ({} random playouts, seed {})\n",
                                        game->info().title, lint.playouts, lint.seed)
                          : fmt::format("{} ({} random playouts, seed {})\n",

@@ -4,6 +4,7 @@
 
 #include <cstdlib>
 #include <new>
+#include <optional>
 
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/cli/usage.hpp"
@@ -15,9 +16,17 @@ using namespace ninepegs;
 // Shipped sheets: beside the installed program, where it was installed to, or in the source tree.
 std::vector<std::filesystem::path> sheetFolders() {
   std::vector<std::filesystem::path> folders;
-  if (const char* given = std::getenv("NINEPEGS_SHEETS"); given != nullptr && *given != '\0')
-    folders.emplace_back(given);
   std::error_code error;
+  if (const char* given = std::getenv("NINEPEGS_SHEETS"); given != nullptr && *given != '\0') {
+    if (!std::filesystem::is_directory(given, error))
+      throw BadInput(Place{"NINEPEGS_SHEETS", 0, 0, 1, {}},
+                     fmt::format("there is no folder \"{}\"", given),
+                     "it names the folder of the shipped sheets; unset it to use the usual one");
+    if (Library({given}).names().empty())
+      throw BadInput(Place{"NINEPEGS_SHEETS", 0, 0, 1, {}},
+                     fmt::format("the folder \"{}\" holds no sheet", given));
+    return {given};
+  }
   std::filesystem::path self = std::filesystem::read_symlink("/proc/self/exe", error);
   if (!error) folders.push_back(self.parent_path().parent_path() / "share/ninepegs/sheets");
   folders.emplace_back(NINEPEGS_SOURCE_SHEETS);
@@ -26,9 +35,15 @@ std::vector<std::filesystem::path> sheetFolders() {
 }
 
 int run(int argc, char** argv) {
-  cli::catchInterrupts();
   bool colours = std::getenv("NO_COLOR") == nullptr || *std::getenv("NO_COLOR") == '\0';
-  cli::Context context(Library{sheetFolders()});
+  std::optional<Library> library;
+  try {
+    library.emplace(sheetFolders());
+  } catch (const BadInput& error) {
+    cli::printError(std::string(error.what()) + "\n");
+    return cli::exitBadInput;
+  }
+  cli::Context context(*library);
   context.outputIsTerminal = isatty(STDOUT_FILENO) != 0;
   context.errorIsTerminal = isatty(STDERR_FILENO) != 0;
   context.inputIsTerminal = isatty(STDIN_FILENO) != 0;
@@ -64,6 +79,8 @@ int run(int argc, char** argv) {
   std::vector<std::string> arguments(argv + 1, argv + argc);
   try {
     app.parse(argc, argv);
+  } catch (const cli::ReaderGone&) {  // what was found holds all the same
+    return context.exitCode != cli::exitFine ? context.exitCode : cli::exitReaderGone;
   } catch (const CLI::CallForHelp&) {
     std::string help = app.help();
     for (const CLI::App* command : app.get_subcommands()) help = command->help("ninepegs");
@@ -83,8 +100,13 @@ int run(int argc, char** argv) {
 }  // namespace
 
 int main(int argc, char** argv) {
+  cli::catchInterrupts();
   try {
     return run(argc, argv);
+  } catch (const cli::ReaderGone&) {
+    return cli::exitReaderGone;
+  } catch (const BadInput& error) {
+    cli::printError(std::string(error.what()) + "\n");
   } catch (const std::bad_alloc&) {
     cli::printError("ninepegs: there is not enough memory for this\n");
   } catch (const std::exception& error) {

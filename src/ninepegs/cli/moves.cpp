@@ -11,14 +11,14 @@ namespace {
 
 struct Options {
   GameOptions game;
-  std::string from;
+  Said from;
   bool json = false;
 };
 
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   Position position = options.game.position(*game);
-  Cell from = options.from.empty() ? -1 : cellNamed(*game, options.from, "--from");
+  Cell from = options.from ? cellNamed(*game, *options.from, "--from") : -1;
   if (options.json) {
     print(report::movesJson(*game, position, from) + "\n");
     return;
@@ -48,7 +48,7 @@ void addMoves(CLI::App& app, Context& context) {
       app.add_subcommand("moves", "List the legal moves, or say why there are none");
   options->game.addGame(*command);
   options->game.addPosition(*command);
-  command->add_option("--from", options->from, "only moves that begin on this cell")
+  addSaid(*command, "--from", options->from, "only moves that begin on this cell")
       ->type_name("CELL");
   command->add_flag("--json", options->json, "print one JSON object");
   command->footer(

@@ -13,7 +13,8 @@ namespace {
 
 struct Options {
   GameOptions game;
-  std::string first = "human", second, seed, record;  // second: search, if it sees no secrets
+  std::string first = "human";
+  Said second, seed, record;  // second: search, if it sees no secrets
 };
 
 constexpr int plyLimit = 2000;  // of a game between computers
@@ -34,9 +35,7 @@ Seat seat(const std::string& who, const std::string& option) {
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   Position from = options.game.position(*game);
-  std::string second = !options.second.empty() ? options.second
-                       : game->hasSecrets()    ? "random"
-                                               : "search";
+  std::string second = options.second.value_or(game->hasSecrets() ? "random" : "search");
   std::array<Seat, 2> seats = {seat(options.first, "--first"), seat(second, "--second")};
   for (const Seat& one : seats)
     if (game->hasSecrets() && one.computer && one.text != "random")
@@ -45,13 +44,8 @@ void run(const Options& options, Context& context) {
           fmt::format("the opponent \"{}\" would see the other side's secret pieces", one.text),
           "in this game the computer can play `random`");
   std::uint64_t seed =
-      options.seed.empty() ? std::random_device{}() : wholeOption(options.seed, "--seed", 0, ~0ull);
-  if (!options.record.empty()) {  // refuse a bad path before the game, not after it
-    if (std::filesystem::is_directory(options.record))
-      throw BadInput(Place{options.record, 0, 0, 1, {}}, "this is a folder, not a file");
-    PendingFile probe(options.record);
-    writeFile(probe.temporary(), "");
-  }
+      options.seed ? wholeOption(*options.seed, "--seed", 0, ~0ull) : std::random_device{}();
+  if (options.record) requireWritable(*options.record);  // before the game, not after it
   std::string players;
   for (int side = 0; side < 2; ++side)
     players +=
@@ -84,9 +78,9 @@ void run(const Options& options, Context& context) {
     if (!line) break;
     print(table.answer(*line));
   }
-  if (!options.record.empty()) {
-    writeFile(options.record, table.record());
-    print(fmt::format("record: {}\n", options.record));
+  if (options.record) {
+    writeFile(*options.record, table.record());
+    print(fmt::format("record: {}\n", *options.record));
   }
   if (wantsStop(&stopFlag())) context.exitCode = exitInterrupted;
 }
@@ -100,15 +94,13 @@ void addPlay(CLI::App& app, Context& context) {
   options->game.addPosition(*command);
   command->add_option("--first", options->first, "who moves first (default human)")
       ->type_name("WHO");
-  command
-      ->add_option("--second", options->second,
-                   "who moves second (default search; random if pieces are secret)")
+  addSaid(*command, "--second", options->second,
+          "who moves second (default search; random if pieces are secret)")
       ->type_name("WHO");
-  command
-      ->add_option("--seed", options->seed,
-                   "seed of the random numbers (default: drawn, and shown)")
+  addSaid(*command, "--seed", options->seed,
+          "seed of the random numbers (default: drawn, and shown)")
       ->type_name("S");
-  command->add_option("--record", options->record, "write the game to this file at the end")
+  addSaid(*command, "--record", options->record, "write the game to this file at the end")
       ->type_name("FILE");
   command->footer(
       "WHO is human, random, greedy or search. Greedy wins at once if it can, else stops a win.\n"

@@ -12,7 +12,7 @@ namespace {
 
 struct Options {
   GameOptions game;
-  std::string from, figure, as;
+  Said from, figure, as;
   bool json = false;
 };
 
@@ -23,22 +23,22 @@ void run(const Options& options, Context& context) {
   marks.shown = game->shownCells(position);
   std::string where;
   int viewer = -1;
-  if (!options.as.empty()) viewer = sideNamed(*game, options.as, "--as");
-  if (!options.from.empty()) {
-    marks.origin = cellNamed(*game, options.from, "--from");
+  if (options.as) viewer = sideNamed(*game, *options.as, "--as");
+  if (options.from) {
+    marks.origin = cellNamed(*game, *options.from, "--from");
     marks.targets = report::targetsFrom(*game, position, marks.origin);
     std::vector<std::string> texts = report::textsFrom(*game, position, marks.origin);
     where = texts.empty() ? report::whyNoneFrom(*game, position, marks.origin)
                           : fmt::format("moves from {}: {}", game->board().label(marks.origin),
                                         joined(texts, ", "));
   }
-  if (!options.figure.empty()) {
+  if (options.figure) {
     draw::FigureMarks figure{marks.shown, marks.targets, marks.origin,
                              where.empty() || marks.targets.none()
                                  ? report::stateText(*game, position, report::Paint())
                                  : where};
     figure.viewer = viewer;
-    draw::drawBoard(*game, position, figure, options.figure);
+    draw::drawBoard(*game, position, figure, *options.figure);
   }
   if (options.json) {
     print(report::showJson(*game, viewer < 0 ? position : game->viewOf(position, viewer).shown,
@@ -54,7 +54,7 @@ void run(const Options& options, Context& context) {
   out += context.paint.faint("position: " + game->positionText(shown)) + "\n";
   if (std::string notation = game->notation(position); !notation.empty())
     out += context.paint.faint("FEN: " + notation) + "\n";
-  if (!options.figure.empty()) out += "figure: " + options.figure + "\n";
+  if (options.figure) out += "figure: " + *options.figure + "\n";
   print(out);
 }
 
@@ -65,11 +65,11 @@ void addShow(CLI::App& app, Context& context) {
   CLI::App* command = app.add_subcommand("show", "Show the board, whose turn it is and the result");
   options->game.addGame(*command);
   options->game.addPosition(*command);
-  command->add_option("--from", options->from, "also show where the piece on this cell may go")
+  addSaid(*command, "--from", options->from, "also show where the piece on this cell may go")
       ->type_name("CELL");
-  command->add_option("--as", options->as, "only what this side knows, where pieces are secret")
+  addSaid(*command, "--as", options->as, "only what this side knows, where pieces are secret")
       ->type_name("SIDE");
-  command->add_option("--figure", options->figure, "also draw it: .svg, .png or .pdf")
+  addSaid(*command, "--figure", options->figure, "also draw it: .svg, .png or .pdf")
       ->type_name("FILE");
   command->add_flag("--json", options->json, "print one JSON object");
   command->footer(

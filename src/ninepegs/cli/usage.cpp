@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "ninepegs/base/text.hpp"
 
 namespace ninepegs::cli {
@@ -58,7 +60,11 @@ std::string usageError(const CLI::App& app, const CLI::ParseError& error,
     message = fmt::format("{} is missing", what);
   } else if (dynamic_cast<const CLI::ArgumentMismatch*>(&error) != nullptr) {
     std::string what = message.substr(0, message.find(':'));
-    message = fmt::format("{} should be followed by a value", what);
+    auto names = [&](const std::string& argument) {
+      return argument == what || argument.rfind(what + "=", 0) == 0;
+    };
+    bool twice = std::count_if(arguments.begin(), arguments.end(), names) > 1;
+    message = what + (twice ? " is said more than once" : " should be followed by a value");
   }
   if (hint.empty()) hint = fmt::format("see: ninepegs {} --help", command->get_name());
   return fmt::format("ninepegs {}: {}\n  hint: {}\n", command->get_name(), message, hint);

@@ -1,35 +1,30 @@
 #include "ninepegs/draw/chart.hpp"
 
-#include <fcntl.h>
 #include <fmt/format.h>
-#include <spawn.h>
-#include <sys/wait.h>
-#include <unistd.h>
 
 #include <algorithm>
-#include <cstdlib>
 #include <string>
 #include <vector>
 
-#include "ninepegs/base/files.hpp"
+#include "ninepegs/base/process.hpp"
 #include "ninepegs/base/text.hpp"
-
-extern char** environ;
 
 namespace ninepegs::draw {
 namespace {
 
-// As a gnuplot text in double quotes.
+// As a gnuplot text in single quotes: only the quote itself means anything there, and it is doubled.
 std::string plotText(std::string_view text) {
-  std::string out = "\"";
+  std::string out = "'";
   for (char c : text) {
-    if (c == '"' || c == '\\') out += '\\';
-    out += static_cast<unsigned char>(c) < 32 ? ' ' : c;
+    if (c == '\'') out += c;
+    out += static_cast<unsigned char>(c) < 32 || c == 127 ? ' ' : c;
   }
-  return out + "\"";
+  return out + "'";
 }
 
-std::string script(const Game& game, const verify::Evidence& evidence) {
+}  // namespace
+
+std::string chartScript(const Game& game, const verify::Evidence& evidence) {
   std::string out;
   out +=
       "set terminal pngcairo size 1280,640 noenhanced font 'DejaVu Sans,13' background '#fbf9f4'\n";
@@ -96,52 +91,30 @@ std::string script(const Game& game, const verify::Evidence& evidence) {
   return out;
 }
 
-int run(const std::vector<std::string>& words, int output) {
-  posix_spawn_file_actions_t actions;
-  posix_spawn_file_actions_init(&actions);
-  posix_spawn_file_actions_adddup2(&actions, output, STDOUT_FILENO);
-  posix_spawn_file_actions_addopen(&actions, STDERR_FILENO, "/dev/null", O_WRONLY, 0);
-  posix_spawn_file_actions_addopen(&actions, STDIN_FILENO, "/dev/null", O_RDONLY, 0);
-  std::vector<char*> arguments;
-  for (const std::string& word : words) arguments.push_back(const_cast<char*>(word.c_str()));
-  arguments.push_back(nullptr);
-  pid_t child = 0;
-  int error = posix_spawnp(&child, arguments[0], &actions, nullptr, arguments.data(), environ);
-  posix_spawn_file_actions_destroy(&actions);
-  if (error != 0) return -1;
-  int status = 0;
-  while (waitpid(child, &status, 0) < 0)
-    if (errno != EINTR) return -1;
-  return WIFEXITED(status) ? WEXITSTATUS(status) : -1;
-}
-
-}  // namespace
-
-bool canChart() {
-  int nothing = open("/dev/null", O_WRONLY | O_CLOEXEC);
-  int status = run({"gnuplot", "--version"}, nothing);
-  close(nothing);
-  return status == 0;
-}
-
-void drawCheckChart(const Game& game, const verify::Evidence& evidence,
-                    const std::filesystem::path& path) {
-  auto refuse = [&](const std::string& message, const std::string& hint) {
-    throw BadInput(Place{path.string(), 0, 0, 1, {}}, message, hint);
+std::string checkChart(const Game& game, const verify::Evidence& evidence, const StopFlag* stop,
+                       double seconds) {
+  auto refused = [&](const std::string& message, const std::string& hint = {}) {
+    return BadInput(Place{}, "no chart was drawn: " + message, hint);
   };
-  // The script beside the picture, the picture through the script's output.
-  std::filesystem::path scriptPath = path;
-  scriptPath += ".gnuplot";
-  PendingFile scriptFile(scriptPath), picture(path);
-  writeFile(scriptFile.temporary(), script(game, evidence));
-  int output = open(picture.temporary().c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644);
-  if (output < 0) refuse("the chart cannot be written", "");
-  int status = run({"gnuplot", scriptFile.temporary().string()}, output);
-  close(output);
-  if (status < 0) refuse("the chart needs gnuplot, which could not be run", "install gnuplot-nox");
-  if (status != 0 || std::filesystem::file_size(picture.temporary()) == 0)
-    refuse(fmt::format("gnuplot failed with exit code {}", status), "");
-  picture.keep();
+  // -d: without settings of the user's own.
+  Finished done = runProcess({"gnuplot", "-d"}, chartScript(game, evidence),
+                             {.seconds = seconds, .stop = stop});
+  switch (done.how) {
+    case Finished::How::exited:
+      break;
+    case Finished::How::notFound:
+      throw refused("gnuplot is not installed", "install gnuplot-nox");
+    case Finished::How::timedOut:
+      throw refused(fmt::format("gnuplot took longer than {} seconds", seconds));
+    case Finished::How::stopped:
+      throw refused("it was interrupted");
+    case Finished::How::failed:
+      throw refused("gnuplot could not be run to its end");
+  }
+  bool whole = done.output.starts_with("\x89PNG") && done.output.find("IEND") != std::string::npos;
+  if (done.exitCode != 0 || !whole)
+    throw refused(fmt::format("gnuplot failed with exit code {}", done.exitCode));
+  return std::move(done.output);
 }
 
 }  // namespace ninepegs::draw

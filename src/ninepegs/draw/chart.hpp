@@ -1,18 +1,19 @@
 // The chart of a check: how long the games were and how they ended. Drawn by gnuplot.
 #pragma once
 
-#include <filesystem>
+#include <string>
 
 #include "ninepegs/verify/check.hpp"
 
 namespace ninepegs::draw {
 
-// Is there a gnuplot to be run?
-bool canChart();
+// The chart as the bytes of a .png file. Throws BadInput if gnuplot is missing, fails, takes longer
+// than `seconds` or is stopped. There must be at least one playout.
+std::string checkChart(const Game& game, const verify::Evidence& evidence,
+                       const StopFlag* stop = nullptr, double seconds = 20);
 
-// Writes a .png file, whole or not at all. Throws BadInput if gnuplot is missing or fails, or the
-// file cannot be written. There must be at least one playout.
-void drawCheckChart(const Game& game, const verify::Evidence& evidence,
-                    const std::filesystem::path& path);
+// What gnuplot is given to draw. Texts of the sheet stand in it as plain texts in single quotes,
+// which gnuplot never interprets.
+std::string chartScript(const Game& game, const verify::Evidence& evidence);
 
 }  // namespace ninepegs::draw

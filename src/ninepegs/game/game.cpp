@@ -34,6 +34,10 @@ bool Game::conditionHolds(int, const Position&) const {
   return true;
 }
 
+std::string Game::conditionValues(int, const Position&) const {
+  return "";
+}
+
 CellSet Game::shownCells(const Position& position) const {
   int end = result(position).end;
   return end < 0 ? CellSet{} : cellsOfEnd(position, end);
@@ -99,6 +103,19 @@ Position Game::mapped(const Position& position, const Symmetry&) const {
 
 std::shared_ptr<const Game> Game::variant(const std::string& name) const {
   throw BadInput(Place{info().id, 0, 0, 1, {}}, fmt::format("there is no variant \"{}\"", name));
+}
+
+std::vector<std::string> brokenInvariants(const Game& game, const Position& position) {
+  std::vector<std::string> out;
+  std::vector<Invariant> all = game.invariants();
+  for (std::size_t i = 0; i < all.size(); ++i)
+    for (int side = 0; side < 2 && all[i].change == 0; ++side) {
+      if (game.invariantValue(i, position, side) != 0) continue;
+      out.push_back(fmt::format("`{}` (line {}) does not hold for {}", all[i].text, all[i].line,
+                                game.info().sides[side]));
+      break;
+    }
+  return out;
 }
 
 std::string resultText(const Game& game, const Result& result) {

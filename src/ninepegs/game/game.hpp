@@ -32,6 +32,7 @@ struct GameInfo {
   std::string source;  // the sheet's path; empty for a game written in C++
   struct Kind {
     std::string name, letters[2];
+    bool neutral = false;              // nobody's; its letter is the first
     std::vector<std::int64_t> edges;  // numbers on its sides, in the board's order of directions
   };
   std::vector<Kind> kinds;
@@ -134,12 +135,24 @@ class Game {
   virtual std::vector<Example> examples() const { return {}; }
   // Does condition number `index` of the examples hold?
   virtual bool conditionHolds(int index, const Position& position) const;
+  // What is compared in it, such as ": 4 = 3"; empty if no numbers are.
+  virtual std::string conditionValues(int index, const Position& position) const;
   // The variant of that name. Throws BadInput if there is none.
   virtual std::shared_ptr<const Game> variant(const std::string& name) const;
 };
 
 // The part of a position's hash that one word makes.
 std::uint64_t wordHash(std::size_t index, std::uint64_t word);
+
+// What the position breaks of what must always hold, a sentence each; empty if nothing.
+std::vector<std::string> brokenInvariants(const Game& game, const Position& position);
+
+// The rules came to no end within their limits: a `repeat` that goes on without end, or loops over
+// too many cells. `moves` that led there are known to whoever played them.
+class RunawayRules : public BadInput {
+ public:
+  using BadInput::BadInput;
+};
 
 // How a side to move is told of a result: "Amber wins: four in a line".
 std::string resultText(const Game& game, const Result& result);

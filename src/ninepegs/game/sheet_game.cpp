@@ -69,6 +69,7 @@ void SheetGame::fillInfo(const std::string& path) {
   for (const sheet::PieceDecl& piece : tree.pieces)
     info_.kinds.push_back({piece.name.text,
                            {piece.letters[0], piece.letters[1]},
+                           piece.neutral,
                            {piece.edges.begin(), piece.edges.end()}});
   for (const sheet::EndCode& end : program_.endCodes)
     info_.ends.push_back({end.name, end.line, !end.canWin});
@@ -100,11 +101,6 @@ void SheetGame::setUp(const sheet::Source& source, std::vector<Diagnostic>& foun
     if (!known)
       addMessage(found, {source.place(one.variant.span),
                        fmt::format("there is no variant \"{}\"", one.variant.text), ""});
-    Example elsewhere;  // the variant itself holds the rest
-    elsewhere.name = one.name;
-    elsewhere.variant = one.variant.text;
-    elsewhere.line = one.span.line;
-    examples_.push_back(std::move(elsewhere));
   }
 }
 

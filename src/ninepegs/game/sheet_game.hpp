@@ -58,6 +58,7 @@ class SheetGame final : public Game {
   Position mapped(const Position& position, const Symmetry& symmetry) const override;
   std::vector<Example> examples() const override;
   bool conditionHolds(int index, const Position& position) const override;
+  std::string conditionValues(int index, const Position& position) const override;
   std::shared_ptr<const Game> variant(const std::string& name) const override;
 
   const sheet::Program& program() const { return program_; }

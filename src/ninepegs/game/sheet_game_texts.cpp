@@ -1,4 +1,6 @@
 // Texts of moves, and what the sides see.
+#include <fmt/format.h>
+
 #include <algorithm>
 
 #include "ninepegs/base/text.hpp"
@@ -183,6 +185,20 @@ bool SheetGame::conditionHolds(int index, const Position& position) const {
     load(machine, position);
     machine.runRoutine(program_.expectations[index]);
     return machine.number(program_.valueSlot) != 0;
+  });
+}
+
+std::string SheetGame::conditionValues(int index, const Position& position) const {
+  const sheet::ComparedCode& compared = program_.compared[static_cast<std::size_t>(index)];
+  if (compared.word.empty()) return "";
+  return withMachine(program_, [&](auto& machine) {
+    std::int64_t values[2];
+    for (int k = 0; k < 2; ++k) {
+      load(machine, position);
+      machine.runRoutine(compared.value[k]);
+      values[k] = machine.number(program_.valueSlot);
+    }
+    return fmt::format(": {} {} {}", values[0], compared.word, values[1]);
   });
 }
 

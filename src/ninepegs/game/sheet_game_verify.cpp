@@ -184,8 +184,16 @@ std::vector<Example> SheetGame::examples() const {
   return examples_;
 }
 
+// What is wrong with a variant is said of the variant: the sheet by itself is sound.
 std::shared_ptr<const Game> SheetGame::variant(const std::string& name) const {
-  return fromText(info_.source, text_, name);
+  try {
+    return fromText(info_.source, text_, name);
+  } catch (const BadInput& error) {
+    std::vector<Diagnostic> found = error.diagnostics();
+    for (Diagnostic& one : found)
+      one.message = fmt::format("in the variant \"{}\": {}", name, one.message);
+    throw BadInput(std::move(found));
+  }
 }
 
 }  // namespace ninepegs

@@ -3,7 +3,7 @@
 
 #include <fmt/format.h>
 
-#include "ninepegs/base/diagnostic.hpp"
+#include "ninepegs/game/game.hpp"
 #include "ninepegs/sheet/machine.hpp"
 
 namespace ninepegs {
@@ -14,15 +14,15 @@ namespace ninepegs {
                  ? program.statementLines[statement]
                  : 0;
   if (choices)
-    throw BadInput(
+    throw RunawayRules(
         Place{program.source, line, 0, 1, {}},
         fmt::format("a move makes more than {} choices here, the limit; every round of a "
                     "`repeat` is one",
                     limits::choices),
         "does every round bring the end of the `repeat` nearer?");
-  throw BadInput(
+  throw RunawayRules(
       Place{program.source, line, 0, 1, {}},
-      fmt::format("this looks at more than {} cells one by one in one position, the limit",
+      fmt::format("this takes more than {} steps in one position, the limit",
                   limits::loopSteps),
       "pick from smaller sets, or nest fewer loops");
 }

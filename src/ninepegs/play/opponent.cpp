@@ -121,6 +121,12 @@ std::unique_ptr<Opponent> makeOpponent(std::string_view text, const std::string&
              fmt::format("`search` has no setting \"{}\"", std::string(word.substr(0, 40))),
              didYouMean(word, {"depth", "time", "nodes"},
                         "there are: depth=PLIES, time=SECONDS, nodes=POSITIONS"));
+    bool said = word == "depth"   ? limits.depth > 0
+                : word == "nodes" ? limits.nodes > 0
+                                  : limits.seconds > 0;
+    if (said)
+      refuse(source, text, from, word.size(), fmt::format("\"{}\" is said twice", std::string(word)),
+             "");
     if (word == "depth") {
       std::optional<unsigned long long> number = wholeNumber(value, limits::searchDepth);
       if (!number || *number < 1)

@@ -159,7 +159,13 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
                        report.examples.size());
     for (const verify::ExampleRun& run : report.examples)
       if (!run.findings.empty())
-        out += fmt::format("  line {:>3}  {}\n", run.line, paint.bad("failed: ") + run.name);
+        out += fmt::format("  line {:>3}  {}{}\n", run.line, paint.bad("failed: "),
+                           run.variant.empty() ? run.name
+                                               : run.name + " (variant " + run.variant + ")");
+    for (const verify::ExampleRun& run : report.examples)
+      for (const std::string& broken : run.broken)
+        out += fmt::format("  line {:>3}  {}\n", run.line,
+                           paint.faint("its position is none of the game: " + broken));
   }
   out += "\n";
   results(out, game, evidence, paint);

@@ -94,8 +94,9 @@ std::string countJson(const Game& game, const Position& from, const verify::Coun
   out["sequences"] = counts.sequences;
   out["seconds"] = seconds;
   out["complete"] = !counts.stopped;
-  Json moves = Json::object();
-  for (const auto& [move, number] : counts.byFirstMove) moves[move] = number;
+  Json moves = Json::array();  // two moves may have one text
+  for (const auto& [move, number] : counts.byFirstMove)
+    moves.push_back({{"move", move}, {"sequences", number}});
   out["by_first_move"] = moves;
   if (options.ends) {
     Json ended = Json::object();
@@ -157,6 +158,8 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
     Json one;
     one["name"] = run.name;
     one["line"] = run.line;
+    if (!run.variant.empty()) one["variant"] = run.variant;
+    if (!run.broken.empty()) one["breaks"] = run.broken;
     one["passed"] = run.findings.empty();
     out["cases"].push_back(one);
   }

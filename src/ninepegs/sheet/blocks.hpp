@@ -34,7 +34,8 @@ struct Block {
   std::string raw;            // the logical line without comment, from its first token on
   std::vector<Block> children;
   bool pictureRow = false;
-  Span span;  // of the first line
+  bool ofVariant = false;  // stands in the block of the variant that is read
+  Span span;               // of the first line
 
   const std::string& word() const { return tokens.front().text; }
 };

@@ -181,6 +181,18 @@ void Compiler::views() {
       express_.begin(0, Scratch::other);
       truth(step.condition);
       emit_.add(Op::stop);
+      ComparedCode compared;
+      const Expr& condition = step.condition;
+      if (condition.kind == ExprKind::compare && condition.args[0].type == Type::number) {
+        compared.word = condition.word;
+        for (int k = 0; k < 2; ++k) {
+          compared.value[k] = emit_.here();
+          express_.begin(0, Scratch::other);
+          emit_.add(Op::copyNumber, program_.valueSlot, express_.number(condition.args[k]));
+          emit_.add(Op::stop);
+        }
+      }
+      program_.compared.push_back(std::move(compared));
     }
   }
 }

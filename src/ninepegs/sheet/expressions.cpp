@@ -174,7 +174,8 @@ std::pair<int, Slot> Expressions::lineFamilyOf(const Expr& expr) {
       for (std::int64_t value : program_.properties[property->index])
         lengths.push_back(static_cast<int>(std::clamp<std::int64_t>(value, 0, limits::cells + 1)));
     } else {
-      for (int n = 1; n <= sheet_.board.longestLine(axes); ++n) lengths.push_back(n);
+      int longest = sheet_.board.longestLine(axes);
+      for (int n = 1; n <= longest; ++n) lengths.push_back(n);
     }
   }
   int family = emit_.lineFamily(lengths, axes);

@@ -310,6 +310,12 @@ void Parser::symmetric(const Block& block, Cursor& in) {
 
 void Parser::caseBlock(const Block& block, Cursor& in) {
   tree_.cases.push_back(parseCase(source_, block, in, found_));
+  CaseDecl& one = tree_.cases.back();
+  if (!block.ofVariant) return;
+  if (!one.variant.text.empty() && one.variant.text != tree_.variant)
+    in.note(one.variant.span, fmt::format("this case stands in the variant \"{}\"", tree_.variant),
+            "leave out `in variant`");
+  one.variant = {tree_.variant, block.span};
 }
 
 }  // namespace ninepegs::sheet

@@ -115,6 +115,12 @@ Tree Parser::sheet(std::vector<Block> all, const std::string& wanted) {
     }
     std::vector<Block> changes = chosen->children;
     for (Block& change : changes) {
+      // A case of the variant itself is one more case; it may have the name of another.
+      if (change.word() == "case") {
+        change.ofVariant = true;
+        all.push_back(change);
+        continue;
+      }
       auto same = [&](const Block& block) { return sectionKey(block) == sectionKey(change); };
       auto it = std::find_if(all.begin(), all.end(), same);
       if (it != all.end())

@@ -298,6 +298,12 @@ struct SeenCode {
   bool theirBoard = false, kinds = false;
 };
 
+// The numbers that the condition of a case compares.
+struct ComparedCode {
+  std::string word;                // = != < <= > >=; empty: it compares no numbers
+  std::array<int, 2> value = {};   // routines: leave a number in `valueSlot`
+};
+
 struct Program {
   int words = 1;  // 64-bit words of a set: 1, 2, 4 or 8
   Layout layout;
@@ -324,6 +330,7 @@ struct Program {
   std::vector<int> forbidStatements;
   std::vector<TextPart> parts;
   std::vector<SeenCode> sees;
+  std::vector<ComparedCode> compared;          // by condition of a case
   std::vector<int> expectations;               // conditions of cases: leave 0 or 1 in `valueSlot`
   std::array<int, 2> check = {-1, -1};         // of a notation, by the side that has just moved
   std::vector<std::pair<int, int>> seenWords;  // words that a repetition compares: first, number

@@ -22,11 +22,20 @@ class Watcher {
     evidence.uses.assign(game.ruleLines().size(), 0);
   }
 
-  void playout(std::uint64_t number);
+  void playout(std::uint64_t number) {
+    try {
+      play(number);
+    } catch (const RunawayRules& error) {
+      evidence.see(runawayFault(error), number, played_);
+      finish(number);
+    }
+  }
 
   Evidence evidence;
 
  private:
+  void play(std::uint64_t number);
+  void finish(std::uint64_t number);
   void note(std::uint64_t number) {
     for (const Fault& fault : faults_) evidence.see(fault, number, played_);
     faults_.clear();
@@ -41,7 +50,7 @@ class Watcher {
   std::vector<Fault> faults_;
 };
 
-void Watcher::playout(std::uint64_t number) {
+void Watcher::play(std::uint64_t number) {
   Stream stream(options_.seed, number);
   bool thorough = number < options_.thoroughPlayouts;
   position_ = start_;
@@ -63,11 +72,16 @@ void Watcher::playout(std::uint64_t number) {
     }
     const Move& move = moves_[stream.below(static_cast<std::uint32_t>(moves_.size()))];
     before_ = position_;
-    game_.applyCounting(position_, move, evidence.uses);
     played_.push_back(move);
+    game_.applyCounting(position_, move, evidence.uses);
     inspector_.position(position_, &before_, faults_);
     note(number);
   }
+  finish(number);
+}
+
+void Watcher::finish(std::uint64_t number) {
+  faults_.clear();
   Result result = game_.result(position_);
   if (result.kind == ResultKind::win || result.kind == ResultKind::draw)
     ++evidence.outcomes[{result.end, result.winner, result.name}];
@@ -75,7 +89,7 @@ void Watcher::playout(std::uint64_t number) {
     ++evidence.unfinished;
   evidence.lengths.add(played_.size());
   ++evidence.playouts;
-  if (thorough && inspector_.hasSymmetries()) evidence.symmetryTests += played_.size();
+  if (number < options_.thoroughPlayouts && inspector_.hasSymmetries()) evidence.symmetryTests += played_.size();
 }
 
 Finding described(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,
@@ -90,18 +104,21 @@ Finding described(const Game& game, FindingKind kind, int line, const Evidence::
     shortest = shorten(game, kind, line, seen.moves, options.shortenBudget, options.stop);
   finding.shortest = shortest.shortest;
   Position position = game.start(), before = position;
-  for (const Move& move : shortest.moves) {
-    finding.moves.push_back(game.moveText(position, move));
-    before = position;
-    game.apply(position, move);
-  }
-  // The message speaks of the game that is shown.
   std::vector<Fault> faults;
-  Inspector inspector(game);
-  inspector.position(position, shortest.moves.empty() ? nullptr : &before, faults);
-  MoveList moves;
-  game.listMoves(position, moves);
-  inspector.moves(position, moves, true, faults);
+  try {
+    for (const Move& move : shortest.moves) {
+      finding.moves.push_back(game.moveText(position, move));
+      before = position;
+      game.apply(position, move);
+    }
+    // The message speaks of the game that is shown.
+    Inspector inspector(game);
+    inspector.position(position, shortest.moves.empty() ? nullptr : &before, faults);
+    MoveList moves;
+    game.listMoves(position, moves);
+    inspector.moves(position, moves, true, faults);
+  } catch (const RunawayRules&) {  // the last move, or what could follow, has no end
+  }
   for (const Fault& fault : faults)
     if (fault.kind == kind && fault.line == line) finding.message = fault.message;
   finding.position = game.positionText(position);
@@ -113,7 +130,7 @@ Finding described(const Game& game, FindingKind kind, int line, const Evidence::
 
 CheckReport check(const Game& game, const CheckOptions& options) {
   CheckReport report;
-  report.examples = runExamples(game, options.threads, options.stop);
+  if (options.examples) report.examples = runExamples(game, options.threads, options.stop);
   for (const ExampleRun& run : report.examples)
     for (const Finding& finding : run.findings) report.findings.push_back(finding);
 

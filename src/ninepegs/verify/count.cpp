@@ -108,6 +108,7 @@ Counts count(const Game& game, const Position& from, const CountOptions& options
   game.listMoves(from, first);
   // First moves of the same text are listed together.
   std::vector<std::uint64_t> totals(first.size(), 0);
+  std::vector<std::string> faults(first.size());  // by first move: the first one below it
   std::mutex mutex;
   inParallel(first.size(), options.threads, [&](std::uint64_t piece, int) {
     Walk walk(game, options);
@@ -119,9 +120,10 @@ Counts count(const Game& game, const Position& from, const CountOptions& options
     std::lock_guard lock(mutex);
     for (const auto& [text, number] : walk.ended) counts.ended[text] += number;
     counts.stopped = counts.stopped || walk.stopped;
-    for (const std::string& fault : walk.faults)
-      if (counts.faults.empty()) counts.faults.push_back(fault);
+    if (!walk.faults.empty()) faults[piece] = walk.faults.front();
   });
+  auto fault = std::find_if(faults.begin(), faults.end(), [](const auto& f) { return !f.empty(); });
+  if (fault != faults.end()) counts.faults.push_back(*fault);
   for (std::size_t i = 0; i < first.size(); ++i) {
     counts.sequences += totals[i];
     counts.byFirstMove.emplace_back(game.moveText(from, first[i]), totals[i]);

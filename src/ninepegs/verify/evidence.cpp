@@ -12,6 +12,8 @@ std::string findingName(FindingKind kind) {
       return "draw over win";
     case FindingKind::noEnd:
       return "no end";
+    case FindingKind::runaway:
+      return "endless move";
     case FindingKind::endless:
       return "endless";
     case FindingKind::invariant:

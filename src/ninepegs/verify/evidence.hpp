@@ -18,6 +18,7 @@ enum class FindingKind {
   overwrite,    // a piece was put where one stood
   drawOverWin,  // a draw was announced though a side had won
   noEnd,        // nobody can move and no end holds
+  runaway,      // a move goes on without end
   endless,      // a playout went on to the limit of plies
   invariant,    // a line of `always` does not hold
   symmetry,     // a symmetry of the sheet does not hold

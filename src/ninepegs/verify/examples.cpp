@@ -192,7 +192,8 @@ std::string Runner::step(const ExampleStep& step) {
       return seenBy(step);
     case Kind::condition:
       if (game_.conditionHolds(step.condition, position_)) return "";
-      return fmt::format("`{}` does not hold", step.text);
+      return fmt::format("`{}` does not hold{}", step.text,
+                         game_.conditionValues(step.condition, position_));
   }
   return "";
 }
@@ -201,9 +202,16 @@ ExampleRun Runner::run() {
   ExampleRun run;
   run.name = example_.name;
   run.line = example_.line;
+  run.variant = example_.variant;
+  if (example_.startsElsewhere) run.broken = brokenInvariants(game_, example_.position);
   for (const ExampleStep& one : example_.steps) {
     ++run.steps;
-    std::string wrong = step(one);
+    std::string wrong;
+    try {
+      wrong = step(one);
+    } catch (const RunawayRules& error) {
+      wrong = error.diagnostics().front().message;
+    }
     if (wrong.empty()) continue;
     Finding finding;
     finding.kind = FindingKind::example;
@@ -225,17 +233,15 @@ ExampleRun Runner::run() {
 
 std::vector<ExampleRun> runExamples(const Game& game, int threads, const StopFlag* stop) {
   std::vector<ExampleRun> runs;
-  for (const Example& example : game.examples()) {
-    if (wantsStop(stop)) break;
-    if (example.variant == game.info().variant) {
-      runs.push_back(Runner(game, example, threads, stop).run());
-      continue;
-    }
-    std::shared_ptr<const Game> other = game.variant(example.variant);
-    for (const Example& inside : other->examples())
-      if (inside.name == example.name && inside.variant == example.variant)
-        runs.push_back(Runner(*other, inside, threads, stop).run());
-  }
+  auto run = [&](const Game& played) {
+    for (const Example& example : played.examples())
+      if (!wantsStop(stop)) runs.push_back(Runner(played, example, threads, stop).run());
+  };
+  run(game);
+  if (game.info().variant.empty())
+    for (const auto& [name, says] : game.info().variants) run(*game.variant(name));
+  std::stable_sort(runs.begin(), runs.end(),
+                   [](const ExampleRun& a, const ExampleRun& b) { return a.line < b.line; });
   return runs;
 }
 

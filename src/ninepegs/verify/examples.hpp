@@ -11,11 +11,13 @@ namespace ninepegs::verify {
 struct ExampleRun {
   std::string name;
   int line = 0;
-  int steps = 0;                  // that were expected of it
+  std::string variant;
+  int steps = 0;                    // that were expected of it
+  std::vector<std::string> broken;  // what its own position breaks of what must always hold
   std::vector<Finding> findings;  // empty: it passed; one at most
 };
 
-// Every example in order; those of a variant in that variant. When asked to stop, those that are
+// Every example in the order of lines, those of all variants in their variant. When asked to stop, those that are
 // left are left out.
 std::vector<ExampleRun> runExamples(const Game& game, int threads, const StopFlag* stop = nullptr);
 

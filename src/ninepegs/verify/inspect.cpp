@@ -7,6 +7,12 @@
 
 namespace ninepegs::verify {
 
+Fault runawayFault(const RunawayRules& error) {
+  const Diagnostic& first = error.diagnostics().front();
+  return {FindingKind::runaway, first.place.line,
+          first.message + (first.hint.empty() ? "" : "; " + first.hint)};
+}
+
 void Inspector::position(const Position& after, const Position* before,
                          std::vector<Fault>& faults) const {
   Result result = game_.result(after);

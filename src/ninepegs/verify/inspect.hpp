@@ -9,6 +9,9 @@
 
 namespace ninepegs::verify {
 
+// That the rules went on without end, as a fault.
+Fault runawayFault(const RunawayRules& error);
+
 class Inspector {
  public:
   explicit Inspector(const Game& game)

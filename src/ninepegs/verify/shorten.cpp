@@ -14,6 +14,18 @@ class Shortener {
       : game_(game), inspector_(game), kind_(kind), line_(line) {}
 
   bool shows(const Position& after, const Position* before) {
+    try {
+      return looksWrong(after, before);
+    } catch (const RunawayRules& error) {
+      return isWanted(error);
+    }
+  }
+  // Is it this that is looked for?
+  bool isWanted(const RunawayRules& error) const {
+    Fault fault = runawayFault(error);
+    return fault.kind == kind_ && fault.line == line_;
+  }
+  bool looksWrong(const Position& after, const Position* before) {
     faults_.clear();
     inspector_.position(after, before, faults_);
     if (has()) return true;
@@ -73,10 +85,20 @@ std::optional<Shortened> Shortener::all(std::size_t longest, std::size_t budget,
     }
     if (nodes.size() > budget || wantsStop(stop)) return std::nullopt;
     Position before = nodes[at].position;
-    game_.listMoves(before, moves);
+    try {
+      game_.listMoves(before, moves);
+    } catch (const RunawayRules&) {
+      continue;
+    }
     for (const Move& move : moves) {
       Position after = before;
-      game_.apply(after, move);
+      try {
+        game_.apply(after, move);
+      } catch (const RunawayRules& error) {
+        if (!isWanted(error)) continue;
+        nodes.push_back({before, at, move});
+        return path(nodes.size() - 1);
+      }
       // Whether a number grew depends on the step, so such a fault is looked for even where the
       // position was met before.
       bool fresh = seen.insert(game_.identity(after)).second;
@@ -93,11 +115,15 @@ std::optional<std::size_t> Shortener::replay(const std::vector<Move>& moves) {
   Position position = game_.start();
   MoveList legal;
   for (std::size_t i = 0; i < moves.size(); ++i) {
-    game_.listMoves(position, legal);
-    if (std::find(legal.begin(), legal.end(), moves[i]) == legal.end()) return std::nullopt;
-    Position before = position;
-    game_.apply(position, moves[i]);
-    if (shows(position, &before)) return i + 1;
+    try {
+      game_.listMoves(position, legal);
+      if (std::find(legal.begin(), legal.end(), moves[i]) == legal.end()) return std::nullopt;
+      Position before = position;
+      game_.apply(position, moves[i]);
+      if (shows(position, &before)) return i + 1;
+    } catch (const RunawayRules& error) {
+      return isWanted(error) ? std::optional<std::size_t>(i + 1) : std::nullopt;
+    }
   }
   return std::nullopt;
 }
