@@ -30,7 +30,11 @@ void everyStatement(const std::vector<sheet::Statement>& list, F look) {
 Judge::Judge(const sheet::Tree& tree, const Geometry& board) : tree_(tree), board_(board) {
   for (Cell cell = 0; cell < board.size(); ++cell)
     if (board.has(cell)) all_.insert(cell);
+  std::set<std::string> used;  // definitions; what nobody uses says nothing
+  std::vector<std::string> open;
   auto expr = [&](const Expr& one) {
+    if ((one.kind == ExprKind::name || one.kind == ExprKind::call) && used.insert(one.word).second)
+      open.push_back(one.word);
     if (one.kind == ExprKind::name && one.word == "times seen") readsTimes_ = true;
     if (one.kind == ExprKind::name && one.word == "passes") readsPasses_ = true;
     if (one.kind == ExprKind::hand) hasHands_ = true;
@@ -47,7 +51,6 @@ Judge::Judge(const sheet::Tree& tree, const Geometry& board) : tree_(tree), boar
     if (end.measure) everyExpr(*end.measure, expr);
     if (end.showing) everyExpr(*end.showing, expr);
   }
-  for (const sheet::DefineDecl& define : tree.defines) everyExpr(define.body, expr);
   for (const sheet::ForbidDecl& forbid : tree.forbids) everyExpr(forbid.condition, expr);
   for (const sheet::AlwaysDecl& always : tree.always) everyExpr(always.expr, expr);
   for (const sheet::PieceDecl& piece : tree.pieces)
@@ -56,6 +59,28 @@ Judge::Judge(const sheet::Tree& tree, const Geometry& board) : tree_(tree), boar
   if (tree.worth) everyExpr(*tree.worth, expr);
   for (const sheet::CaseDecl& one : tree.cases)
     for (const sheet::CaseStep& step : one.steps) everyExpr(step.condition, expr);
+  {
+    // Does a `forbid` ask how often a position was seen, itself or through definitions?
+    std::set<std::string> known;
+    auto asks = [&](auto&& self, const Expr& one) -> bool {
+      if (one.kind == ExprKind::name && one.word == "times seen") return true;
+      if (known.insert(one.word).second)
+        for (const sheet::DefineDecl& define : tree.defines)
+          if (define.name.text == one.word && self(self, define.body)) return true;
+      return std::any_of(one.args.begin(), one.args.end(),
+                         [&](const Expr& arg) { return self(self, arg); });
+    };
+    for (const sheet::ForbidDecl& forbid : tree.forbids)
+      forbidsTimes_ = forbidsTimes_ || asks(asks, forbid.condition);
+  }
+  for (const sheet::DefineDecl& define : tree.defines)
+    if (define.parameters.empty()) everyExpr(define.body, expr);
+  while (!open.empty()) {
+    std::string name = open.back();
+    open.pop_back();
+    for (const sheet::DefineDecl& define : tree.defines)
+      if (define.name.text == name) everyExpr(define.body, expr);
+  }
 }
 
 Cell Judge::next(Cell cell, int direction) const {

@@ -71,9 +71,13 @@ class Comparison {
   }
 
   void play(Position position, State state, Stream& stream) {
+    Position positionBefore = position;
+    State stateBefore = state;
     for (int ply = 0; ply <= options_.plies; ++ply) {
       judge_.spent = 0;
-      look(position, state);
+      look(position, state, positionBefore, stateBefore);
+      positionBefore = position;
+      stateBefore = State(state);
       std::vector<Way> ways = judge_.moves(state);
       MoveList moves;
       game_.listMoves(position, moves);
@@ -142,11 +146,12 @@ class Comparison {
   }
 
   // What is asked of a position by itself.
-  void look(const Position& position, const State& state) {
+  void look(const Position& position, const State& state, const Position& positionBefore,
+            const State& stateBefore) {
     ++out_.positions;
     std::vector<std::string> slow, fast;
-    for (const Outcome& one : judge_.endsThatHold(state)) slow.push_back(outcomeText(one));
-    for (const Result& one : game_.endsThatHold(position)) fast.push_back(outcomeText(one));
+    for (const Outcome& one : judge_.endsThatHold(state, stateBefore)) slow.push_back(outcomeText(one));
+    for (const Result& one : game_.endsThatHold(position, &positionBefore)) fast.push_back(outcomeText(one));
     same("ends that hold", joined(slow, "; "), joined(fast, "; "));
     for (int side = 0; side < 2; ++side) {
       if (game_.hasWorth())

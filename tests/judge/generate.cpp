@@ -190,6 +190,10 @@ void Generator::pieces() {
   properties_ = {"value"};
   bool edges = !points_ && chance(15);
   for (int i = 0; i < many; ++i) {
+    kinds_.emplace_back(all[static_cast<std::size_t>(i)].name);
+    plainKinds_.push_back(kinds_.back());
+  }
+  for (int i = 0; i < many; ++i) {
     const Piece& one = all[static_cast<std::size_t>(i)];
     std::string line = fmt::format("piece {} {}", one.name, layered_ ? one.letter : one.letters);
     if (i == 3 && !layered_ && chance(60)) {
@@ -217,8 +221,6 @@ void Generator::pieces() {
       line += " reach " + reach;
     }
     out_ += line + "\n";
-    kinds_.emplace_back(one.name);
-    plainKinds_.emplace_back(one.name);
   }
   if (!layered_ && chance(25)) {
     out_ += fmt::format("piece stone * neutral value {}\n", from(0, 3));
@@ -407,9 +409,7 @@ std::string Generator::set(int deep) {
       case 2:
         return a + " except " + setOperand(deep - 1);
       case 3:
-        return any(singleWays_.empty() ? Names{""} : singleWays_).empty()
-                   ? "step any from " + a
-                   : any(singleWays_) + " of " + a;
+        return singleWays_.empty() ? "step any from " + a : any(singleWays_) + " of " + a;
       case 4:
         return "step " + way() + " from " + a;
       case 5:

@@ -101,7 +101,7 @@ class Judge {
   // Legal moves; two ways of one move to the same text and position are one.
   std::vector<Way> moves(const State& state) const;
   std::uint64_t sequences(const State& state, int depth) const;
-  std::vector<Outcome> endsThatHold(const State& state) const;
+  std::vector<Outcome> endsThatHold(const State& state, const State& before) const;
   std::int64_t worth(const State& state, int side) const;
   std::int64_t invariant(std::size_t index, const State& state, int side) const;
   bool condition(const sheet::Expr& expr, const State& state) const;
@@ -182,7 +182,7 @@ class Judge {
   const sheet::Tree& tree_;
   const Geometry& board_;
   Cells all_;
-  bool usesAgain_ = false, readsTimes_ = false, readsPasses_ = false, hasHands_ = false;
+  bool usesAgain_ = false, readsTimes_ = false, forbidsTimes_ = false, readsPasses_ = false, hasHands_ = false;
   mutable std::map<std::pair<std::int64_t, std::string>, std::vector<Line>> lines_;
 };
 

@@ -214,7 +214,7 @@ Run::End Run::go() {
         measure = judge_.number(one.args[0], at);
       }
     State asked = state;  // for which the position before is an earlier one
-    if (judge_.readsTimes_) asked.earlier.push_back(judge_.seenKey(before_));
+    if (judge_.forbidsTimes_) asked.earlier.push_back(judge_.seenKey(before_));
     for (const sheet::ForbidDecl& forbid : tree_.forbids) {
       Look at{&asked, &before_, mover(), {}, {}};
       if (!made_ && judge_.truth(forbid.condition, at)) throw Ended{End::illegal};
@@ -830,14 +830,14 @@ State Judge::judged(State state) const {
   return state;
 }
 
-std::vector<Outcome> Judge::endsThatHold(const State& state) const {
+std::vector<Outcome> Judge::endsThatHold(const State& state, const State& before) const {
   int mover = state.lastMover >= 0 ? state.lastMover : 1 - state.turn;
   State asked = state;
   asked.outcome = {};
   std::vector<Outcome> out;
   Outcome outcome;
   for (std::size_t i = 0; i < tree_.ends.size(); ++i)
-    if (holds(i, asked, asked, mover, outcome)) out.push_back(outcome);
+    if (holds(i, asked, before, mover, outcome)) out.push_back(outcome);
   return out;
 }
 

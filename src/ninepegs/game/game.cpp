@@ -87,7 +87,7 @@ void Game::applyCounting(Position& position, const Move& move, std::span<std::ui
   apply(position, move);
 }
 
-std::vector<Result> Game::endsThatHold(const Position& position) const {
+std::vector<Result> Game::endsThatHold(const Position& position, const Position*) const {
   Result only = result(position);
   if (only.kind == ResultKind::ongoing) return {};
   return {only};

@@ -123,8 +123,10 @@ class Game {
   // As apply; adds one to `uses[i]` for every use of rule line i.
   virtual void applyCounting(Position& position, const Move& move,
                              std::span<std::uint64_t> uses) const;
-  // The ends that hold in a position, in the order of the rules; the first of them decided.
-  virtual std::vector<Result> endsThatHold(const Position& position) const;
+  // The ends that hold in a position, in the order of the rules; the first of them decided. Rules
+  // may ask what a move changed: `before` is the position before it, nullptr if it was set up.
+  virtual std::vector<Result> endsThatHold(const Position& position,
+                                           const Position* before = nullptr) const;
   virtual std::vector<Invariant> invariants() const { return {}; }
   // A condition as 0 or 1, or the number, of an invariant seen by a side.
   virtual std::int64_t invariantValue(std::size_t index, const Position& position, int side) const;

@@ -150,14 +150,15 @@ void SheetGame::dropRepeated(const Position& position, MoveList& moves) const {
   for (const Move& move : moves)
     if (move.group != sheet::passGroup && program_.groups[move.group].mayRepeat) ++doubtful;
   if (doubtful < 2) return;
-  struct Reached {
+  struct Reached {  // two ways of one move
+    int group;
     std::string text;
     std::vector<std::uint64_t> words;
     bool operator==(const Reached&) const = default;
   };
   struct ReachedHash {
     std::size_t operator()(const Reached& one) const {
-      std::uint64_t hash = std::hash<std::string>()(one.text);
+      std::uint64_t hash = std::hash<std::string>()(one.text) + static_cast<std::uint64_t>(one.group);
       for (std::uint64_t word : one.words) hash = scrambled(hash ^ word);
       return static_cast<std::size_t>(hash);
     }
@@ -167,7 +168,7 @@ void SheetGame::dropRepeated(const Position& position, MoveList& moves) const {
     if (move.group == sheet::passGroup || !program_.groups[move.group].mayRepeat) return false;
     Position after = position;
     apply(after, move);
-    return !seen.insert({moveText(position, move), std::move(after.words)}).second;
+    return !seen.insert({move.group, moveText(position, move), std::move(after.words)}).second;
   });
 }
 

@@ -50,7 +50,8 @@ class SheetGame final : public Game {
   std::vector<RuleLine> ruleLines() const override;
   void applyCounting(Position& position, const Move& move,
                      std::span<std::uint64_t> uses) const override;
-  std::vector<Result> endsThatHold(const Position& position) const override;
+  std::vector<Result> endsThatHold(const Position& position,
+                                   const Position* before = nullptr) const override;
   std::vector<Invariant> invariants() const override;
   std::int64_t invariantValue(std::size_t index, const Position& position, int side) const override;
   std::vector<Symmetry> symmetries() const override;

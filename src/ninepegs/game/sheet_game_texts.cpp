@@ -25,7 +25,8 @@ class Assembler {
     using Kind = sheet::TextPart::Kind;
     const sheet::TextPart& part = program_.parts[one.part];
     if (part.kind == Kind::literal) {
-      literal_ = text.size();
+      // The line end in front of an announcement is no quoted text.
+      literal_ = part.literal == "\n" ? std::string::npos : text.size();
       text += part.literal;
       return;
     }

@@ -105,11 +105,13 @@ std::vector<RuleLine> SheetGame::ruleLines() const {
   return out;
 }
 
-std::vector<Result> SheetGame::endsThatHold(const Position& position) const {
+std::vector<Result> SheetGame::endsThatHold(const Position& position,
+                                            const Position* before) const {
   std::vector<Result> out;
   withMachine(program_, [&](auto& machine) {
     for (const sheet::EndCode& end : program_.endCodes) {
       load(machine, position);
+      if (before != nullptr) machine.loadBefore(before->words.data());
       machine.setResult(0);
       machine.runRoutine(end.test[machine.lastMover()]);
       if (machine.result() != 0) out.push_back(decoded(machine.result()));

@@ -143,7 +143,7 @@ void Checker::statement(Statement& one, Types& types, MoveState& state, bool inn
       types.want(one.args[0], one.way.empty() ? Type::cell : Type::set);
       if (one.way.empty())
         types.want(one.args[1], Type::cell);
-      else if (out_.directions(one.way, 0).empty())
+      else if (out_.directions(one.way, 0).empty() || out_.directions(one.way, 1).empty())
         note(one.span, fmt::format("this board has no direction \"{}\"", one.way));
       break;
     case StatementKind::take:

@@ -215,7 +215,7 @@ void Compiler::generateGroup(int index, int side) {
   bool onTrial = program_.groups[index].moveClass >= MoveClass::tested;
   int done = emit_.label(), fail = done, choice = 0, begun = emit_.here();
   guards(shape, done);
-  handNeeds(shape, done);
+  if (shape.handSettled) handNeeds(shape, done);
   std::set<std::size_t> settled;
   std::map<std::size_t, const Expr*> runs;
   for (std::size_t i = 0; i < head.size(); ++i) {
@@ -288,7 +288,7 @@ void Compiler::generateGroup(int index, int side) {
         std::vector<int> kinds;
         for (const Name& kind : one.names) kinds.push_back(sheet_.kind(kind.text));
         cells = emit_.constantKinds(kinds);
-        bool fromHand = shape.assigned.count(one.name.text) == 0 && std::any_of(shape.all.begin(), shape.all.end(), [&](const Statement* put) {
+        bool fromHand = shape.handSettled && std::any_of(shape.all.begin(), shape.all.end(), [&](const Statement* put) {
           return put->kind == Kind::put && put->fromHand && put->name.text == one.name.text;
         });
         if (fromHand) {

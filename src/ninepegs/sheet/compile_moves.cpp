@@ -150,7 +150,10 @@ void Compiler::latePick(const Statement& one) {
     type = Type::kind;
   }
   Value value{type, at};
-  value.chosen = type == Type::number;
+  if (auto it = shownSlots_.find({madeIn_, one.name.text}); it != shownSlots_.end()) {
+    value.shown = it->second;
+    emit_.add(Op::copyNumber, value.shown, at);
+  }
   express_.bind(one.name.text, value);
 }
 
@@ -193,7 +196,7 @@ void Compiler::assign(const Statement& one) {
   if (const Value* local =
           one.names.empty() && !one.ifAny ? express_.find(one.name.text) : nullptr) {
     bool set = local->type == Type::set || local->type == Type::kinds;
-    Slot slot = local->slot;
+    Slot slot = local->slot, shown = local->shown;
     if (set)
       emit_.add(Op::copySet, slot, express_.set(value));
     else
@@ -201,6 +204,7 @@ void Compiler::assign(const Statement& one) {
                 local->type == Type::cell   ? express_.cell(value)
                 : local->type == Type::kind ? express_.kind(value)
                                             : express_.number(value));
+    if (shown != 0) emit_.add(Op::copyNumber, shown, slot);
     return;
   }
   const Symbol& symbol = *sheet_.find(one.name.text);
@@ -360,6 +364,7 @@ void Compiler::settle() {
 void Compiler::makeRoom(int index) {
   const MoveShape& shape = *shape_;
   madeSlots_.clear();
+  shownSlots_.clear();
   outside_.clear();
   std::set<std::string> read;  // outside the blocks of the move
   auto collect = [&](auto&& self, const std::vector<Statement>& list, bool after) -> void {
@@ -377,7 +382,7 @@ void Compiler::makeRoom(int index) {
   };
   collect(collect, sheet_.tree.moves[index].body, false);
   for (const AfterDecl* after : shape.afters) collect(collect, after->body, true);
-  bool defaultText = mode_ == Recipe::text;
+  bool texts = mode_ == Recipe::text;
   std::set<const Statement*> head(shape.head.begin(), shape.head.end());
   auto room = [&](auto&& self, const std::vector<Statement>& list, int in, bool inner) -> void {
     for (const Statement& one : list) {
@@ -391,10 +396,13 @@ void Compiler::makeRoom(int index) {
                       (one.kind == Kind::let && one.args[0].type == Type::number);
         Slot slot = set ? emit_.newSet() : emit_.newNumber();
         madeSlots_[made] = slot;
-        // In texts, what was not picked is left out.
-        if (crosses || defaultText)
+        if (crosses || texts)
           emit_.add(set ? Op::clear : Op::copyNumber, slot,
-                    set ? Slot{0} : emit_.constantNumber(number && !(pick && defaultText) ? 0 : -1));
+                    set ? Slot{0} : emit_.constantNumber(number ? 0 : -1));
+        if (texts && inner && one.kind == Kind::choose && number) {  // left out if it was not chosen
+          Slot shown = shownSlots_[made] = emit_.newNumber();
+          emit_.add(Op::copyNumber, shown, emit_.constantNumber(-1));
+        }
       }
       if (crosses) outside_.insert(made);
       self(self, one.body, in, true);

@@ -114,12 +114,13 @@ MoveShape Compiler::shapeOf(int index) const {
     collectAssigned(after->body, shape.assigned);
   }
   collectAssigned(move.body, shape.assigned);
-  shape.lateNeeds = shape.lateNeeds || !handSettled(shape);
+  shape.handSettled = handSettled(shape);
+  shape.lateNeeds = shape.lateNeeds || !shape.handSettled;
   return shape;
 }
 
 // Is it known before the first effect that the hand holds what the move puts? So it is for one piece
-// of a kind that is named, or that is chosen in the head.
+// of a kind that is named, or that is chosen in the head, if nothing can go wrong before it is put.
 bool Compiler::handSettled(const MoveShape& shape) const {
   auto fromHand = [](auto&& self, const Statement& one) -> int {
     int total = one.kind == Kind::put && one.fromHand ? 1 : 0;
@@ -130,9 +131,14 @@ bool Compiler::handSettled(const MoveShape& shape) const {
   };
   int total = 0;
   const Statement* put = nullptr;
+  bool mayFail = false;
   for (const Statement* one : shape.all) {
-    total += fromHand(fromHand, *one);
+    int here = fromHand(fromHand, *one);
+    if (here > 0 && mayFail) return false;
+    total += here;
     if (one->kind == Kind::put && one->fromHand) put = one;
+    mayFail = mayFail || one->kind == Kind::put || one->kind == Kind::shift ||
+              one->kind == Kind::flip || one->kind == Kind::change || !one->body.empty();
   }
   if (total == 0) return true;
   if (total > 1 || put == nullptr) return false;
@@ -255,27 +261,52 @@ void Compiler::classify(int index) {
       return mask ? isPick(one) : (needBehindPick ? one.kind == Kind::need : isPick(one));
     });
   }
-  group.mayRepeat = mayRepeat(shape);
+  group.mayRepeat = mayRepeat(shape, sheet_.tree.moves[index].body);
 }
 
-// Two moves differ if every choice is written in their texts, or is the one that is not and changes
-// what stands on its cell.
-bool Compiler::mayRepeat(const MoveShape& shape) const {
+// Two ways differ if every choice is written in their texts, or all but one, on whose cell the only
+// effect on the board puts a piece. What is picked in a `repeat` must be written in each round.
+bool Compiler::mayRepeat(const MoveShape& shape, const std::vector<Statement>& body) const {
   std::set<std::string> picks, written;
-  bool any = false;
+  bool own = false;
   std::vector<Statement> all;
   for (const Statement* one : shape.all) all.push_back(*one);
   collectPicks(all, picks);
-  collectWritten(all, written, any);
-  if (!any) return false;  // the text is made of the picks
-  std::erase_if(picks, [&](const std::string& pick) { return written.count(pick) > 0; });
-  if (picks.size() != 1) return !picks.empty();
-  return std::none_of(all.begin(), all.end(), [&](const Statement& one) {
-    bool changes = one.kind == Kind::put || one.kind == Kind::shift || one.kind == Kind::take ||
-                   one.kind == Kind::flip || one.kind == Kind::change;
-    return changes && std::any_of(one.args.begin(), one.args.end(),
-                                  [&](const Expr& arg) { return isName(arg, *picks.begin()); });
+  collectWritten(all, written, own);
+  own = false;
+  std::set<std::string> texts;
+  collectWritten(body, texts, own);
+  if (!own) collectPicks(body, written);  // the move's own picks are its text
+  auto rounds = [&](auto&& self, const std::vector<Statement>& list) -> bool {
+    return std::any_of(list.begin(), list.end(), [&](const Statement& one) {
+      if (one.kind == Kind::repeat) {
+        std::set<std::string> made, shown;
+        bool any = false;
+        collectPicks(one.body, made);
+        for (const Statement& line : one.body)  // in every round, so not inside a `when`
+          if (line.kind == Kind::write) collectWritten({line}, shown, any);
+        if (!std::includes(shown.begin(), shown.end(), made.begin(), made.end())) return true;
+      }
+      return self(self, one.body) || self(self, one.otherwise);
+    });
+  };
+  if (rounds(rounds, all)) return true;
+  // A part that was changed on the way no longer tells what was picked.
+  std::erase_if(picks, [&](const std::string& pick) {
+    return written.count(pick) > 0 && shape.assigned.count(pick) == 0;
   });
+  if (picks.size() != 1) return !picks.empty();
+  const Statement* put = nullptr;
+  for (const Statement& one : all) {
+    if (one.kind == Kind::put && put == nullptr && isName(one.args[0], *picks.begin())) {
+      put = &one;
+      continue;
+    }
+    bool board = one.kind == Kind::put || one.kind == Kind::shift || one.kind == Kind::take ||
+                 one.kind == Kind::flip || one.kind == Kind::change || !one.body.empty();
+    if (board) return true;
+  }
+  return put == nullptr || shape.assigned.count(*picks.begin()) > 0;
 }
 
 // Does it read anything but what stands on the board and names of the move?

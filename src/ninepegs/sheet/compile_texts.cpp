@@ -20,7 +20,7 @@ void Compiler::write(const Statement& one, int channel) {
       case Type::kinds:
         return Part::kinds;
       case Type::number:
-        return value.chosen ? Part::chosenNumber : Part::number;
+        return value.shown != 0 ? Part::chosenNumber : Part::number;
       case Type::set:
         return value.lines >= 0 ? Part::line : Part::set;
       default:
@@ -36,7 +36,7 @@ void Compiler::write(const Statement& one, int channel) {
                 channel);
     } else {
       Value value = express_.value(expr);
-      writePart({kindOf(value), ""}, value.slot, channel);
+      writePart({kindOf(value), ""}, value.shown != 0 ? value.shown : value.slot, channel);
     }
   }
 }
@@ -72,8 +72,7 @@ void Compiler::moveText(int index) {
     return false;
   };
   written = written || writes(writes, sheet_.tree.moves[index].body);
-  for (const AfterDecl* after : shape_->afters) written = written || writes(writes, after->body);
-  if (written) return;
+  if (written) return;  // what `after` writes is added to the text, whichever it is
   bool first = true;
   std::set<std::string> added;  // a name made in several blocks is one part
   auto add = [&](const std::string& name) {

@@ -26,6 +26,7 @@ struct MoveShape {
   std::set<std::string> assigned;  // names that `set` changes
   const Statement* maximise = nullptr;
   bool latePicks = false, lateNeeds = false;
+  bool handSettled = true;  // what is put from the hand can be looked for before the first effect
   // The last pick moves what stands on `from`, for which a forbidden attack can be foreseen.
   std::string from, to;
   std::optional<Expr> choiceOn;  // cells of the last pick where a further choice is made
@@ -54,7 +55,7 @@ class Compiler {
   bool handSettled(const MoveShape& shape) const;
   void foresee(MoveShape& shape) const;
   void classify(int index);
-  bool mayRepeat(const MoveShape& shape) const;
+  bool mayRepeat(const MoveShape& shape, const std::vector<Statement>& body) const;
   bool readsState(const Expr& expr) const;
   bool readsState(const std::vector<Statement>& list) const;
   bool touchesBoard(const std::vector<Statement>& list) const;
@@ -129,6 +130,7 @@ class Compiler {
   // blocks and read outside of them. By the block they belong to (0: the move, else the `after`).
   using MadeIn = std::pair<int, std::string>;
   std::map<MadeIn, Slot> madeSlots_;
+  std::map<MadeIn, Slot> shownSlots_;  // of chosen numbers: their texts
   std::set<MadeIn> outside_;  // of those, the ones made inside blocks and read outside
   int madeIn_ = 0;
   std::map<std::pair<int, int>, Slot> pending_;  // one-move cells: what they will be

@@ -16,7 +16,8 @@ struct Value {
   int constantKind = -1;        // of a kind that is known now
   int owner = -1;               // of a cell: whose piece stands there, where that is known,
   std::vector<int> kinds = {};  // and which kinds it may be; none: not known
-  bool chosen = false;          // a number that was chosen: negative only if it was not
+  Slot shown = 0;               // of a number chosen inside a block: where its text stands, -1 if
+                                // it was not chosen
   int lines = -1;               // of a picked line: the number of its choice, else -1
 };
 
@@ -77,6 +78,8 @@ class Expressions {
   Slot place(Slot slot) const {
     return before_ ? static_cast<Slot>(slot + program_.beforeAt) : slot;
   }
+  // What is looked up is looked up in the position before the move.
+  int past() const { return before_ ? 1 : 0; }
   Slot ownSet(const Expr& name, int owner);
   Slot reachOfSide(int owner);
   Slot reachOfCell(const Expr& cell);
@@ -85,6 +88,7 @@ class Expressions {
   Slot from(const Expr& expr, const Origin& origin);
   Origin origin(const Expr& expr);
   Slot total(const Expr& expr);
+  void countLines(const Expr& lines, Slot out);
   Slot setOf(const Expr& expr);
   Slot linesSet(const Expr& expr);
   Slot groupsSet(const Expr& expr);

@@ -1,10 +1,31 @@
 // Kinds of piece, what they reach, and attacks seen backwards from the attacked.
 #include <algorithm>
 #include <map>
+#include <utility>
 
 #include "ninepegs/sheet/expressions.hpp"
 
 namespace ninepegs::sheet {
+
+namespace {
+
+// A step, leap or slide from the piece itself: what can be followed backwards.
+bool isPlainReach(const Expr& expr) {
+  if (expr.kind == ExprKind::either)
+    return isPlainReach(expr.args[0]) && isPlainReach(expr.args[1]);
+  return (expr.kind == ExprKind::step || expr.kind == ExprKind::leap ||
+          expr.kind == ExprKind::slide) &&
+         expr.args.empty();
+}
+
+void parts(const Expr& expr, std::vector<const Expr*>& out) {
+  if (expr.kind == ExprKind::either)
+    for (const Expr& arg : expr.args) parts(arg, out);
+  else
+    out.push_back(&expr);
+}
+
+}  // namespace
 
 Slot Expressions::kindSet(const std::vector<int>& kinds, int owner) {
   const Layout& layout = program_.layout;
@@ -27,7 +48,7 @@ Slot Expressions::kindSet(const std::vector<int>& kinds, int owner) {
 Slot Expressions::kindNamed(const Value& kind, int owner) {
   if (kind.constantKind >= 0) return kindSet({kind.constantKind}, owner);
   Slot out = emit_.newSet();
-  emit_.add(Op::kindPlane, out, kind.slot, 0, static_cast<Slot>(owner < 0 ? 2 : owner));
+  emit_.add(Op::kindPlane, out, kind.slot, 0, static_cast<Slot>(owner < 0 ? 2 : owner), past());
   return out;
 }
 
@@ -43,7 +64,7 @@ Slot Expressions::kind(const Expr& expr) {
     on = &expr.args[0];
   }
   Slot at = cell(on->args[0]), out = emit_.newNumber();
-  emit_.add(Op::kindAt, out, at, 0, static_cast<Slot>(owner < 0 ? 2 : owner));
+  emit_.add(Op::kindAt, out, at, 0, static_cast<Slot>(owner < 0 ? 2 : owner), past());
   return out;
 }
 
@@ -51,7 +72,7 @@ Slot Expressions::kinds(const Expr& expr) {
   Slot out = emit_.newSet();
   if (expr.kind == ExprKind::own) {
     int owner = expr.word == "my" ? me_ : 1 - me_;
-    emit_.add(Op::handKinds, out, 0, 0, static_cast<Slot>(owner));
+    emit_.add(Op::handKinds, out, 0, 0, static_cast<Slot>(owner), past());
     return out;
   }
   emit_.add(Op::clear, out);
@@ -98,6 +119,8 @@ Value Expressions::known(const Expr& expr) const {
   return out;
 }
 
+// Steps, leaps and slides joined by `or` go from all pieces of a kind at once; of any other reach it
+// matters which piece it is looked at from.
 Slot Expressions::reachOfSide(int owner) {
   Slot out = emit_.newSet();
   emit_.add(Op::clear, out);
@@ -105,11 +128,26 @@ Slot Expressions::reachOfSide(int owner) {
     const std::optional<Expr>& reach = sheet_.tree.pieces[kind].reach;
     if (!reach) continue;
     Slot pieces = kindSet({kind}, owner);
-    std::optional<Origin> before = piece_;
-    piece_ = Origin{false, pieces};
-    Slot cells = asSide(owner, [&] { return set(*reach); });
-    piece_ = before;
-    emit_.add(Op::either, out, out, cells);
+    auto from = [&](Origin origin) {
+      std::optional<Origin> before = std::exchange(piece_, origin);
+      Slot cells = asSide(owner, [&] { return set(*reach); });
+      piece_ = before;
+      emit_.add(Op::either, out, out, cells);
+    };
+    if (isPlainReach(*reach)) {
+      from({false, pieces});
+      continue;
+    }
+    Slot rest = emit_.newSet(), at = emit_.newNumber();
+    emit_.add(Op::copySet, rest, pieces);
+    int loop = emit_.label(), done = emit_.label();
+    emit_.place(loop);
+    int begun = emit_.here();
+    emit_.jump(Op::nextCell, done, at, rest);
+    from({true, at});
+    emit_.jump(Op::jump, loop);
+    emit_.place(done);
+    emit_.weighLoop(begun);
   }
   return out;
 }
@@ -172,26 +210,6 @@ std::optional<Expressions::Attack> Expressions::attackOf(const Expr& expr) const
   if (reaches != 1 || out.targets.empty()) return std::nullopt;
   return out;
 }
-
-namespace {
-
-// A step, leap or slide from the piece itself: what can be followed backwards.
-bool isPlainReach(const Expr& expr) {
-  if (expr.kind == ExprKind::either)
-    return isPlainReach(expr.args[0]) && isPlainReach(expr.args[1]);
-  return (expr.kind == ExprKind::step || expr.kind == ExprKind::leap ||
-          expr.kind == ExprKind::slide) &&
-         expr.args.empty();
-}
-
-void parts(const Expr& expr, std::vector<const Expr*>& out) {
-  if (expr.kind == ExprKind::either)
-    for (const Expr& arg : expr.args) parts(arg, out);
-  else
-    out.push_back(&expr);
-}
-
-}  // namespace
 
 bool Expressions::slidesOf(int side, std::vector<Slides>& slides) const {
   std::map<int, std::vector<int>> kindsAlong;  // by direction

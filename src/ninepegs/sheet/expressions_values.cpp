@@ -13,11 +13,13 @@ Slot Expressions::total(const Expr& expr) {
   int begun = 0;
   bool lines = over.kind == ExprKind::lines;
   if (lines) {
-    Slot in = set(over.args[1]), line = emit_.newSet();
+    Slot in = set(over.args[1]), line = emit_.newSet(), through = 0;
+    if (over.args.size() > 2) through = cell(over.args[2]);
     emit_.add(Op::copyNumber, at, emit_.constantNumber(0));
     emit_.place(loop);
     begun = emit_.here();
     emit_.jump(Op::nextLine, done, line, at, in, static_cast<Slot>(lineSetOf(over)));
+    if (over.args.size() > 2) emit_.jump(Op::jumpOut, loop, 0, through, line);
     bind(expr.word, {Type::set, line});
   } else {
     Slot rest = emit_.newSet();
@@ -35,6 +37,13 @@ Slot Expressions::total(const Expr& expr) {
   emit_.place(done);
   if (!lines) emit_.weighLoop(begun);
   return sum;
+}
+
+void Expressions::countLines(const Expr& lines, Slot out) {
+  Slot in = set(lines.args[1]);
+  bool through = lines.args.size() > 2;
+  Slot at = through ? cell(lines.args[2]) : Slot{0};
+  emit_.add(Op::countLines, out, in, at, through ? 1 : 0, lineSetOf(lines));
 }
 
 Slot Expressions::numberOfName(const Expr& expr) {
@@ -83,7 +92,7 @@ Slot Expressions::numberOf(const Expr& expr) {
   else if (onCells)
     emit_.add(Op::cellNumber, out, place(program_.layout.cellNumbers[symbol->index]), at);
   else
-    emit_.add(Op::property, out, at, 0, 0, symbol->index);
+    emit_.add(Op::property, out, at, 0, static_cast<Slot>(past()), symbol->index);
   return out;
 }
 
@@ -105,7 +114,7 @@ Slot Expressions::number(const Expr& expr) {
       const Expr& inner = expr.args[0];
       if (inner.kind == ExprKind::hand) {
         Slot of = kind(inner.args[0]), out = emit_.newNumber();
-        emit_.add(Op::handOf, out, of, 0, static_cast<Slot>(owner));
+        emit_.add(Op::handOf, out, of, 0, static_cast<Slot>(owner), past());
         return out;
       }
       const Symbol& symbol = *sheet_.find(inner.word);
@@ -119,7 +128,7 @@ Slot Expressions::number(const Expr& expr) {
       return earlier([&] { return number(expr.args[0]); });
     case ExprKind::edgeOf: {
       Slot a = cell(expr.args[0]), b = cell(expr.args[1]), out = emit_.newNumber();
-      emit_.add(Op::edgeOf, out, a, b);
+      emit_.add(Op::edgeOf, out, a, b, static_cast<Slot>(past()));
       return out;
     }
     case ExprKind::movesOf: {
@@ -133,9 +142,10 @@ Slot Expressions::number(const Expr& expr) {
       const Expr& what = expr.args[0];
       if (what.kind == ExprKind::own && what.args[0].kind == ExprKind::hand &&
           what.args[0].args.empty())
-        emit_.add(Op::handTotal, out, 0, 0, static_cast<Slot>(what.word == "my" ? me_ : 1 - me_));
-      else if (what.kind == ExprKind::lines && what.args.size() == 2)
-        emit_.add(Op::countLines, out, set(what.args[1]), 0, 0, lineSetOf(what));
+        emit_.add(Op::handTotal, out, 0, 0, static_cast<Slot>(what.word == "my" ? me_ : 1 - me_),
+                  past());
+      else if (what.kind == ExprKind::lines)
+        countLines(what, out);
       else
         emit_.add(Op::count, out, set(what));
       return out;
@@ -244,7 +254,7 @@ void Expressions::branch(const Expr& expr, bool sense, int label) {
     case ExprKind::is: {
       int side = sheet_.side(expr.args[1].word);
       if (expr.args[0].word == "next")
-        return go(Op::jumpEqual, Op::jumpUnequal, Layout::turn, emit_.constantNumber(side));
+        return go(Op::jumpEqual, Op::jumpUnequal, place(Layout::turn), emit_.constantNumber(side));
       bool holds = (expr.args[0].word == "mover") == (side == me_);
       if (holds == sense) emit_.jump(Op::jump, label);
       return;

@@ -46,6 +46,10 @@ class Machine {
     settled_ = false;
     keepBefore();
   }
+  // The position before the one that is loaded, for rules that ask what was.
+  void loadBefore(const std::uint64_t* position) {
+    if (program_->beforeAt != 0) std::memcpy(memory_ + program_->beforeAt, position, bytes());
+  }
   // Hashes of earlier positions, as `timesSeen` compares them; must outlive what is run.
   void remember(std::span<const std::uint64_t> earlier) { earlier_ = earlier; }
   // Works out what a repetition compares of this position, and keeps it in the position.
@@ -140,7 +144,9 @@ class Machine {
  private:
   std::size_t bytes() const { return program_->layout.words * sizeof(std::uint64_t); }
   Set& at(Slot slot) { return *reinterpret_cast<Set*>(memory_ + slot); }
-  std::int64_t num(Slot slot) const { return static_cast<std::int64_t>(memory_[slot]); }
+  // Where a part of the position stands, or (past = 1) stood before the move.
+  int then(Slot slot, int past) const { return past == 0 ? slot : slot + program_->beforeAt; }
+  std::int64_t num(int slot) const { return static_cast<std::int64_t>(memory_[slot]); }
   void setNum(Slot slot, std::int64_t value) { memory_[slot] = static_cast<std::uint64_t>(value); }
   const Set& tableSet(int where) const {
     return *reinterpret_cast<const Set*>(program_->tables.data() + where);
@@ -187,17 +193,18 @@ class Machine {
   bool lineThrough(const Set& in, const LineSet& lines, std::int64_t cell) const;
   const LineSet* lineSetOf(int family, std::int64_t length) const;
   std::int64_t countLines(const Set& in, const LineSet& lines) const;
+  std::int64_t countThrough(const Set& in, const LineSet& lines, std::int64_t cell) const;
   Set linesThrough(const Set& in, const LineSet& lines, std::int64_t cell) const;
   Set linesOfLength(const Set& in, const LineSet* lines) const;
   bool nextLine(const Instruction& i, const LineSet* lines);
   void chooseLine(const Instruction& i, std::uint64_t choice);
   Set takeGroup(Set& cells, int along) const;
-  std::int64_t property(int number, std::int64_t cell) const;
-  std::int64_t edgeOf(std::int64_t cell, std::int64_t towards) const;
+  std::int64_t property(int number, std::int64_t cell, int past) const;
+  std::int64_t edgeOf(std::int64_t cell, std::int64_t towards, int past) const;
   std::int64_t alongTrack(int track, std::int64_t cell, std::int64_t places,
                           std::ptrdiff_t instruction);
-  Set handKinds(int side) const;
-  std::int64_t handTotal(int side) const;
+  Set handKinds(int side, int past) const;
+  std::int64_t handTotal(int side, int past) const;
   // By words, so that no overflow is undefined; what cannot be divided gives 0.
   static std::int64_t quotient(std::int64_t a, std::int64_t b) {
     if (b == -1) return static_cast<std::int64_t>(0 - static_cast<std::uint64_t>(a));
@@ -206,8 +213,8 @@ class Machine {
   static std::int64_t remainder(std::int64_t a, std::int64_t b) {
     return b == 0 || b == -1 ? 0 : a % b;
   }
-  std::int64_t kindAt(std::int64_t cell, int side) const;
-  Set kindCells(std::int64_t kind, int side) const;
+  std::int64_t kindAt(std::int64_t cell, int side, int past) const;
+  Set kindCells(std::int64_t kind, int side, int past) const;
 
   // -1: none
   int kindOf(const Instruction& i) const { return i.n == 0 ? i.c : static_cast<int>(memory_[i.c]); }

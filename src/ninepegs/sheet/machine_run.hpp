@@ -160,7 +160,8 @@ on_count:
   setNum(i->a, at(i->b).count());
   NEXT();
 on_countLines:
-  setNum(i->a, countLines(at(i->b), program_->lineSets[i->n]));
+  setNum(i->a, i->d == 0 ? countLines(at(i->b), program_->lineSets[i->n])
+                         : countThrough(at(i->b), program_->lineSets[i->n], num(i->c)));
   NEXT();
 on_copyNumber:
   memory_[i->a] = memory_[i->b];
@@ -188,7 +189,7 @@ on_greatest:
   setNum(i->a, std::max(num(i->b), num(i->c)));
   NEXT();
 on_property:
-  setNum(i->a, property(i->n, num(i->b)));
+  setNum(i->a, property(i->n, num(i->b), i->d));
   NEXT();
 on_kindProperty:
   setNum(i->a, num(i->b) < 0 ? 0 : program_->properties[i->n][num(i->b)]);
@@ -203,27 +204,27 @@ on_setCellNumber:
   if (num(i->c) >= 0) memory_[i->b + num(i->c)] = memory_[i->a];
   NEXT();
 on_edgeOf:
-  setNum(i->a, edgeOf(num(i->b), num(i->c)));
+  setNum(i->a, edgeOf(num(i->b), num(i->c), i->d));
   NEXT();
 on_onTrack:
   setNum(i->a, alongTrack(i->n, num(i->c), num(i->b), i - code));
   if (exhaustedAt_ >= 0) return;
   NEXT();
 on_kindAt:
-  setNum(i->a, kindAt(num(i->b), i->d > 1 ? -1 : i->d));
+  setNum(i->a, kindAt(num(i->b), i->d > 1 ? -1 : i->d, i->n));
   NEXT();
 on_kindPlane:
-  at(i->a) = kindCells(num(i->b), i->d > 1 ? -1 : i->d);
+  at(i->a) = kindCells(num(i->b), i->d > 1 ? -1 : i->d, i->n);
   NEXT();
 on_handKinds:
-  at(i->a) = handKinds(i->d);
+  at(i->a) = handKinds(i->d, i->n);
   NEXT();
 on_handTotal:
-  setNum(i->a, handTotal(i->d));
+  setNum(i->a, handTotal(i->d, i->n));
   NEXT();
 on_handOf:
   setNum(i->a,
-         num(i->b) < 0 ? 0 : num(static_cast<Slot>(program_->layout.hands[i->d] + num(i->b))));
+         num(i->b) < 0 ? 0 : num(then(program_->layout.hands[i->d], i->n) + static_cast<int>(num(i->b))));
   NEXT();
 on_touched:
   at(i->a) = touched();

@@ -22,11 +22,13 @@ const LineSet* Machine<W>::lineSetOf(int family, std::int64_t length) const {
 }
 
 template <int W>
-std::int64_t Machine<W>::kindAt(std::int64_t cell, int side) const {
+std::int64_t Machine<W>::kindAt(std::int64_t cell, int side, int past) const {
   const Layout& layout = program_->layout;
   if (cell < 0) return -1;
   int where = static_cast<int>(cell);
-  auto has = [&](Slot slot) { return ((memory_[slot + where / 64] >> (where % 64)) & 1) != 0; };
+  auto has = [&](Slot slot) {
+    return ((memory_[then(slot, past) + where / 64] >> (where % 64)) & 1) != 0;
+  };
   if (side >= 0 && !has(layout.sides[side])) return -1;
   for (int each = side < 0 ? 0 : side; each < (side < 0 ? 2 : side + 1); ++each) {
     if (layout.kinds.empty() && has(layout.sides[each])) return 0;
@@ -37,9 +39,11 @@ std::int64_t Machine<W>::kindAt(std::int64_t cell, int side) const {
 }
 
 template <int W>
-Bits<W> Machine<W>::kindCells(std::int64_t kind, int side) const {
+Bits<W> Machine<W>::kindCells(std::int64_t kind, int side, int past) const {
   const Layout& layout = program_->layout;
-  auto plane = [&](Slot slot) { return *reinterpret_cast<const Set*>(memory_ + slot); };
+  auto plane = [&](Slot slot) {
+    return *reinterpret_cast<const Set*>(memory_ + then(slot, past));
+  };
   if (kind < 0) return Set::none();
   if (layout.kinds.empty())
     return side >= 0 ? plane(layout.sides[side]) : plane(layout.sides[0]) | plane(layout.sides[1]);
@@ -90,6 +94,15 @@ std::int64_t Machine<W>::countLines(const Set& in, const LineSet& lines) const {
 }
 
 template <int W>
+std::int64_t Machine<W>::countThrough(const Set& in, const LineSet& lines,
+                                      std::int64_t cell) const {
+  std::int64_t total = 0;
+  if (cell < 0) return total;
+  for (int index : lines.through[cell]) total += lineIn(in, lines, index) ? 1 : 0;
+  return total;
+}
+
+template <int W>
 Bits<W> Machine<W>::linesThrough(const Set& in, const LineSet& lines, std::int64_t cell) const {
   Set out = Set::none();
   if (cell < 0) return out;
@@ -131,14 +144,14 @@ Bits<W> Machine<W>::takeGroup(Set& cells, int along) const {
 }
 
 template <int W>
-std::int64_t Machine<W>::property(int number, std::int64_t cell) const {
-  std::int64_t kind = kindAt(cell, -1);
+std::int64_t Machine<W>::property(int number, std::int64_t cell, int past) const {
+  std::int64_t kind = kindAt(cell, -1, past);
   return kind < 0 ? 0 : program_->properties[number][kind];
 }
 
 template <int W>
-std::int64_t Machine<W>::edgeOf(std::int64_t cell, std::int64_t towards) const {
-  std::int64_t kind = kindAt(cell, -1), edge = 0;
+std::int64_t Machine<W>::edgeOf(std::int64_t cell, std::int64_t towards, int past) const {
+  std::int64_t kind = kindAt(cell, -1, past), edge = 0;
   if (kind < 0 || towards < 0) return 0;
   for (std::size_t way = 0; way < program_->next.size(); ++way)
     if (program_->next[way][cell] == towards) edge = program_->edges[kind][way];
@@ -155,18 +168,18 @@ std::int64_t Machine<W>::alongTrack(int track, std::int64_t cell, std::int64_t p
 }
 
 template <int W>
-Bits<W> Machine<W>::handKinds(int side) const {
+Bits<W> Machine<W>::handKinds(int side, int past) const {
   Set kinds = Set::none();
   for (int kind = 0; kind < program_->kinds; ++kind)
-    if (memory_[program_->layout.hands[side] + kind] > 0) kinds |= Set::of(kind);
+    if (memory_[then(program_->layout.hands[side], past) + kind] > 0) kinds |= Set::of(kind);
   return kinds;
 }
 
 template <int W>
-std::int64_t Machine<W>::handTotal(int side) const {
+std::int64_t Machine<W>::handTotal(int side, int past) const {
   std::uint64_t total = 0;
   for (int kind = 0; kind < program_->kinds; ++kind)
-    total += memory_[program_->layout.hands[side] + kind];
+    total += memory_[then(program_->layout.hands[side], past) + kind];
   return static_cast<std::int64_t>(total);
 }
 

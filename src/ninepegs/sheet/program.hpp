@@ -47,7 +47,7 @@ using Slot = std::uint16_t;
   X(lineCells, "a = the cells of all lines n within b")                                     \
   X(spread, "a = all of c joined to b along group n")                                       \
   X(count, "a = number of cells of b")                                                      \
-  X(countLines, "a = number of lines n within b")                                           \
+  X(countLines, "a = number of lines n within b (d = 1: through the cell c)")                                           \
   X(copyNumber, "a = b")                                                                    \
   X(add, "a = b + c")                                                                       \
   X(subtract, "a = b - c")                                                                  \

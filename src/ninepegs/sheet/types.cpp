@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <utility>
 
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/text.hpp"
@@ -314,7 +315,10 @@ Type Types::inferForm(Expr& expr) {
         return typed(Type::unknown);
       }
       sheet_.readsBefore = true;
-      return typed(infer(expr.args[0]));
+      bool outer = std::exchange(inWas_, true);
+      Type type = infer(expr.args[0]);
+      inWas_ = outer;
+      return typed(type);
     }
     case ExprKind::hand:
       note(expr.span, "whose hand?", "say: my hand, or their hand");
@@ -345,6 +349,7 @@ Type Types::inferForm(Expr& expr) {
     case ExprKind::movesOf: {
       bool known = expr.word == "my" || expr.word == "their" || sheet_.side(expr.word) >= 0;
       if (!known) note(expr.span, fmt::format("\"{}\" is no side", expr.word));
+      if (!ofNow(expr, "the number of moves")) return typed(Type::unknown);
       if (!inside({Context::ends, Context::worth, Context::always, Context::define,
                    Context::example})) {
         note(expr.span, "moves are counted only in `ends`, `worth`, `always` and cases");

@@ -63,6 +63,7 @@ class Types {
   bool zoneIsKnown(const Expr& expr, int index);
   std::string minusHint(const std::string& word) const;
   bool group(const Expr& expr, const std::string& name);
+  bool ofNow(const Expr& expr, const std::string& what);
   bool inside(std::initializer_list<Context> contexts) const;
   Type bind(Expr& body, const std::string& variable, Type type, Type wanted);
   bool wantSets(Expr& expr);
@@ -75,6 +76,7 @@ class Types {
   std::vector<Diagnostic>& found_;
   Context context_;
   std::vector<std::pair<std::string, Type>> locals_;
+  bool inWas_ = false;
   int defineDepth_ = 0;
   int depth_ = 0;  // of the expression, definitions written out
 };

@@ -61,6 +61,13 @@ Type Types::lines(Expr& expr, bool anyLength) {
 }
 
 bool Types::linesToPick(Expr& expr) {
+  if (expr.first == 1 || expr.args.size() > 2) {
+    note(expr.span,
+         fmt::format("a line is picked from all `lines of N in S`, without `{}`",
+                     expr.first == 1 ? "exactly" : "through"),
+         expr.first == 1 ? "" : "pick the line, then say: need CELL in LINE");
+    return false;
+  }
   return lines(expr, true) != Type::unknown;
 }
 

@@ -8,6 +8,13 @@
 
 namespace ninepegs::sheet {
 
+// Some things are known of the position as it is, not as it was.
+bool Types::ofNow(const Expr& expr, const std::string& what) {
+  if (!inWas_) return true;
+  note(expr.span, fmt::format("`was` cannot ask for {}", what), "ask for it as it is now");
+  return false;
+}
+
 Type Types::name(Expr& expr) {
   const std::string& word = expr.word;
   if (Type type = localType(word); type != Type::unknown) return type;
@@ -31,6 +38,7 @@ Type Types::name(Expr& expr) {
            "in moves, `after`, `forbid` and `ends`");
       return Type::unknown;
     }
+    if (!ofNow(expr, "`touched`")) return Type::unknown;
     sheet_.readsBefore = true;
     return Type::set;
   }
@@ -43,6 +51,7 @@ Type Types::name(Expr& expr) {
       note(expr.span, "`times seen` is known only in `ends` and `forbid`");
       return Type::unknown;
     }
+    if (!ofNow(expr, "`times seen`")) return Type::unknown;
     sheet_.readsTimes = true;
     return Type::number;
   }
@@ -60,7 +69,7 @@ Type Types::name(Expr& expr) {
       note(expr.span, fmt::format("`{}` is known only in `ends`, `worth` and cases", word));
       return Type::unknown;
     }
-    return Type::truth;
+    return ofNow(expr, "`" + word + "`") ? Type::truth : Type::unknown;
   }
   const Symbol* symbol = sheet_.find(word);
   auto bare = [&](const char* what) {

@@ -21,7 +21,7 @@ void Inspector::position(const Position& after, const Position* before,
     return;
   }
   if (result.kind == ResultKind::draw) {
-    for (const Result& other : game_.endsThatHold(after)) {
+    for (const Result& other : game_.endsThatHold(after, before)) {
       if (other.kind != ResultKind::win) continue;
       faults.push_back(
           {FindingKind::drawOverWin, result.line,
