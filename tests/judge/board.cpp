@@ -58,6 +58,7 @@ Judge::Judge(const sheet::Tree& tree, const Geometry& board) : tree_(tree), boar
   for (const sheet::SeesDecl& sees : tree.sees) everyExpr(sees.what, expr);
   if (tree.worth) everyExpr(*tree.worth, expr);
   for (const sheet::CaseDecl& one : tree.cases)
+    if (one.variant.text == tree.variant)
     for (const sheet::CaseStep& step : one.steps) everyExpr(step.condition, expr);
   {
     // Does a `forbid` ask how often a position was seen, itself or through definitions?

@@ -70,6 +70,12 @@ class Comparison {
                              fast)};
   }
 
+  static std::string texts(const std::string& text, const std::string& seen,
+                           const std::vector<std::string>& told) {
+    return text + (seen == text ? "" : ", seen as " + seen) +
+           (told.empty() ? "" : ", told " + joined(told, "|"));
+  }
+
   void play(Position position, State state, Stream& stream) {
     Position positionBefore = position;
     State stateBefore = state;
@@ -94,12 +100,13 @@ class Comparison {
       // Of many moves, the texts of all and a few in full.
       std::vector<std::string> slow, fast;
       for (const Way& way : ways)
-        slow.push_back(keyOf(way.text, judge_.text(way.after), outcomeText(way.after.outcome)));
+        slow.push_back(keyOf(texts(way.text, way.seen, way.told), judge_.text(way.after),
+                             outcomeText(way.after.outcome)));
       std::vector<Made> made;
       for (const Move& move : moves) {
         Made one{move, game_.textsOf(position, move), position, ""};
         game_.apply(one.after, move);
-        one.key = keyOf(one.texts.text, game_.positionText(one.after),
+        one.key = keyOf(texts(one.texts.text, one.texts.seen, one.texts.told), game_.positionText(one.after),
                         outcomeText(game_.result(one.after)));
         fast.push_back(one.key);
         made.push_back(std::move(one));
@@ -125,17 +132,6 @@ class Comparison {
              fmt::format("{}, only here: {}", fast.size(), only(fastSorted, slowSorted)));
       }
       if (made.empty()) return;
-      for (int k = 0; k < options_.movesLookedAt && k < static_cast<int>(made.size()); ++k) {
-        const Made& one = made[stream.below(static_cast<std::uint32_t>(made.size()))];
-        for (const Way& way : ways) {
-          if (keyOf(way.text, judge_.text(way.after), outcomeText(way.after.outcome)) != one.key)
-            continue;
-          if (way.after.outcome.kind == Outcome::Kind::fault) continue;
-          same("what is seen of " + way.text, way.seen, one.texts.seen);
-          same("what is told of " + way.text, joined(way.told, "|"), joined(one.texts.told, "|"));
-          break;
-        }
-      }
       std::uint32_t chosen = stream.below(static_cast<std::uint32_t>(made.size()));
       auto way = std::find(slow.begin(), slow.end(), made[chosen].key);
       path_.push_back(made[chosen].texts.text);

@@ -14,7 +14,6 @@ struct CompareOptions {
   std::uint64_t seed = 1;
   int games = 3;
   int plies = 12;
-  int movesLookedAt = 12;  // of each position, drawn
   bool cases = true;
   FormUses* uses = nullptr;
 };

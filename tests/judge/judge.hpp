@@ -110,7 +110,7 @@ class Judge {
   std::vector<std::pair<std::string, bool>> cases() const;
 
   FormUses* uses = nullptr;          // counted into, if given
-  std::uint64_t budget = 3'000'000;  // expressions evaluated before TooMuch is thrown
+  std::uint64_t budget = 500'000;  // expressions evaluated before TooMuch is thrown
   mutable std::uint64_t spent = 0;
 
  private:

@@ -79,7 +79,11 @@ void Checker::zones() {
       Types types(out_, source_, found_, Context::constant);
       if (!types.want(expr, Type::set)) continue;
       std::optional<CellSet> set = out_.constantSet(expr, index);
-      if (!set)
+      // Which way is forward differs by side.
+      if (set && !bySide && out_.constantSet(expr, 1) != set)
+        note(expr.span, "this set differs by side", "say it for each: CELLS for " +
+             out_.tree.sides[0].text + ", CELLS for " + out_.tree.sides[1].text);
+      else if (!set)
         note(expr.span, "a zone must not depend on pieces", "use `define` for that");
       else if (set->none())
         note(expr.span, "this set has no cells");

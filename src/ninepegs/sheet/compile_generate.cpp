@@ -309,7 +309,8 @@ void Compiler::generateGroup(int index, int side) {
       emit_.jump(Op::nextCell, fail, chosen, rest);
       fail = loop;
       Value value{one.kind == Kind::pick ? Type::cell : Type::kind, chosen};
-      if (one.kind == Kind::pick) {
+      // On a board of one each, two pieces may stand on the cell that was picked.
+      if (one.kind == Kind::pick && !program_.layout.layered) {
         Value about = express_.known(one.args[0]);
         value.owner = about.owner;
         value.kinds = about.kinds;

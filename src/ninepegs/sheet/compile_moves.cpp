@@ -27,6 +27,10 @@ bool readsItself(const Statement& one, const std::string& name) {
                      [&](const Expr& arg) { return mentions(arg, name); });
 }
 
+bool picksLine(const Statement& one) {
+  return one.kind == Kind::pick && one.args[0].kind == ExprKind::lines && one.args[0].plural;
+}
+
 bool takesSet(Type type) {
   return type == Type::set || type == Type::kinds;
 }
@@ -100,15 +104,7 @@ void Compiler::bindHead(const MoveShape& shape) {
     Slot at = static_cast<Slot>(program_.choicesAt + choice++);
     bool lines =
         one->kind == Kind::pick && one->args[0].kind == ExprKind::lines && one->args[0].plural;
-    if (lines) {
-      auto [family, length] = express_.lineFamilyOf(one->args[0]);
-      Slot line = emit_.newSet();
-      emit_.add(Op::lineChosen, line, at, length, 0, family);
-      Value value{Type::set, line};
-      value.lines = choice - 1;
-      express_.bind(one->name.text, value);
-      continue;
-    }
+    if (lines) continue;  // its length may ask for names that are not made yet: see headLine
     Type type = one->kind == Kind::pick            ? Type::cell
                 : one->choose == ChooseKind::range ? Type::number
                                                    : Type::kind;
@@ -116,6 +112,21 @@ void Compiler::bindHead(const MoveShape& shape) {
     if (shape.assigned.count(one->name.text) > 0) value = copied(value);
     express_.bind(one->name.text, value);
   }
+}
+
+// A line that was picked in the head, from the number of its choice.
+void Compiler::headLine(const MoveShape& shape, const Statement& one) {
+  int choice = 0;
+  for (const Statement* other : shape.head) {
+    if (other == &one) break;
+    if (isPick(*other)) ++choice;
+  }
+  auto [family, length] = express_.lineFamilyOf(one.args[0]);
+  Slot line = emit_.newSet();
+  emit_.add(Op::lineChosen, line, static_cast<Slot>(program_.choicesAt + choice), length, 0, family);
+  Value value{Type::set, line};
+  value.lines = choice;
+  express_.bind(one.name.text, value);
 }
 
 void Compiler::latePick(const Statement& one) {
@@ -436,7 +447,7 @@ void Compiler::recipe(int index, int side, Recipe mode) {
     if (text) return mode == Recipe::text;
     if (mode == Recipe::trial && pruned_ && dropped(one)) return false;
     if (one.kind == Kind::maximise) return mode == Recipe::trial;
-    return head.count(&one) == 0;
+    return head.count(&one) == 0 || picksLine(one);
   });
   makeRoom(index);
   bool keepsState = mode != Recipe::trial || !pruned_;
@@ -466,6 +477,7 @@ void Compiler::recipe(int index, int side, Recipe mode) {
       if (mode == Recipe::apply) cover(one.id);
       if (one.kind == Kind::let && lets_.count(one.name.text) > 0)
         name(one.name.text, express_.value(one.args[0]));
+      if (picksLine(one)) headLine(shape, one);
       if (mode == Recipe::text && (one.kind == Kind::write || one.kind == Kind::tell))
         write(one, one.kind == Kind::tell ? 2 : 0);
     }

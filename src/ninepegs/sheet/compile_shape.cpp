@@ -281,16 +281,27 @@ bool Compiler::mayRepeat(const MoveShape& shape, const std::vector<Statement>& b
     return std::any_of(list.begin(), list.end(), [&](const Statement& one) {
       if (one.kind == Kind::repeat) {
         std::set<std::string> made, shown;
-        bool any = false;
+        bool any = one.repeat == RepeatKind::times;  // else each round is told by what it writes
         collectPicks(one.body, made);
         for (const Statement& line : one.body)  // in every round, so not inside a `when`
           if (line.kind == Kind::write) collectWritten({line}, shown, any);
+        if (!any) return true;
         if (!std::includes(shown.begin(), shown.end(), made.begin(), made.end())) return true;
       }
       return self(self, one.body) || self(self, one.otherwise);
     });
   };
   if (rounds(rounds, all)) return true;
+  // A line is written by its ends, which others may have, too, where lines can bend.
+  bool straight = !program_.rays.empty() && sheet_.tree.board.shape != Shape::points;
+  auto bent = [&](auto&& self, const std::vector<Statement>& list) -> void {
+    for (const Statement& one : list) {
+      if (one.kind == Kind::pick && one.args[0].kind == ExprKind::lines) written.erase(one.name.text);
+      self(self, one.body);
+      self(self, one.otherwise);
+    }
+  };
+  if (!straight) bent(bent, all);
   // A part that was changed on the way no longer tells what was picked.
   std::erase_if(picks, [&](const std::string& pick) {
     return written.count(pick) > 0 && shape.assigned.count(pick) == 0;

@@ -75,6 +75,7 @@ class Compiler {
   // compile_moves.cpp
   void recipe(int index, int side, Recipe recipe);
   void bindHead(const MoveShape& shape);
+  void headLine(const MoveShape& shape, const Statement& one);
   void makeRoom(int index);
   void statements(const std::vector<Statement>& list);
   void statement(const Statement& one);

@@ -2,6 +2,8 @@
 // machine.hpp.
 #pragma once
 
+#include <utility>
+
 #include "ninepegs/base/random.hpp"
 #include "ninepegs/sheet/machine.hpp"
 
@@ -192,8 +194,9 @@ template <class Sink>
 void Machine<W>::offer(int side, Sink& sink) {
   std::uint64_t turn = memory_[Layout::turn];
   memory_[Layout::turn] = static_cast<std::uint64_t>(side);
-  phase_ = 0;
+  int phase = std::exchange(phase_, 0);  // moves may be asked for while others are measured
   run(program_->generateNoPass[side], sink);
+  phase_ = phase;
   memory_[Layout::turn] = turn;
 }
 
@@ -253,8 +256,9 @@ std::uint64_t Machine<W>::seenHash() {
     }
     void one(int group, const std::uint64_t* choices, int count) { add(group, choices, count); }
   } sink;
-  phase_ = 0;
+  int phase = std::exchange(phase_, 0);
   for (const auto& routines : program_->seenMoves) run(routines[memory_[Layout::turn]], sink);
+  phase_ = phase;
   return hash + sink.hash;
 }
 

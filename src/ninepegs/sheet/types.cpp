@@ -269,6 +269,7 @@ Type Types::inferForm(Expr& expr) {
       if (!group(expr, expr.word)) return typed(Type::unknown);
       return typed(wantSets(expr) ? Type::set : Type::unknown);
     case ExprKind::reachOf:
+      if (!outsideReach(expr)) return typed(Type::unknown);
       return typed(want(expr.args[0], Type::cell) ? Type::set : Type::unknown);
     case ExprKind::choice: {
       bool good = want(expr.args[0], Type::truth);

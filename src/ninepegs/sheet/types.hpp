@@ -63,6 +63,7 @@ class Types {
   bool zoneIsKnown(const Expr& expr, int index);
   std::string minusHint(const std::string& word) const;
   bool group(const Expr& expr, const std::string& name);
+  bool outsideReach(const Expr& expr);
   bool ofNow(const Expr& expr, const std::string& what);
   bool inside(std::initializer_list<Context> contexts) const;
   Type bind(Expr& body, const std::string& variable, Type type, Type wanted);
