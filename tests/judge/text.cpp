@@ -358,7 +358,11 @@ Seen Judge::seen(const State& state, int viewer) const {
     }
   for (const sheet::SeesDecl& sees : tree_.sees) {
     Look look{&state, &state, viewer, {}, {}};
-    Value got = value(sees.what, look);
+    Value got;
+    if (sees.what.kind == sheet::ExprKind::number)
+      got.cells = set(sees.what, look);
+    else
+      got = value(sees.what, look);
     if (got.sort == Value::Sort::kinds) {
       for (const sheet::PieceDecl& one : tree_.pieces)
         if (got.kinds.count(one.name.text) > 0) out.words.push_back(one.name.text);

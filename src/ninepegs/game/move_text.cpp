@@ -7,20 +7,10 @@
 
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/game/move_form.hpp"
 
 namespace ninepegs {
 namespace {
-
-// The text without case, blanks, and the '-' and '=' between parts. A '-' in front is kept: it
-// would make a number negative, which is never meant as the number itself.
-std::string plain(std::string_view text) {
-  std::string out;
-  for (char c : text) {
-    if (c == ' ' || (!out.empty() && (c == '-' || c == '='))) continue;
-    out += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-  }
-  return out;
-}
 
 // A notation without the marks of check, which people leave out.
 std::string_view withoutMarks(std::string_view text) {
@@ -92,12 +82,12 @@ std::vector<Move> matchingMoves(const Game& game, const Position& position,
   MoveList moves;
   game.listMoves(position, moves);
   std::vector<Move> exact, near;
-  std::string wanted = plain(typed);
+  std::string wanted = plainMove(typed);
   for (const Move& move : moves) {
     std::string text = game.moveText(position, move);
     if (text == typed)
       exact.push_back(move);
-    else if (!wanted.empty() && plain(text) == wanted)
+    else if (!wanted.empty() && plainMove(text) == wanted)
       near.push_back(move);
   }
   if (!exact.empty()) return exact;

@@ -69,6 +69,7 @@ class SheetGame final : public Game {
   SheetGame() = default;
   void judge(Position& position) const;  // works out the result of a position that was set up
   Result decoded(std::uint64_t word) const;
+  std::string firstMoves() const;
   std::string faultText(std::uint64_t word) const;
   int lastMover(const Position& position) const;
   // Earlier positions follow the words of a position, one hash each.

@@ -6,6 +6,7 @@
 #include <bit>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/game/move_form.hpp"
 #include "ninepegs/game/position_text.hpp"
 #include "ninepegs/game/sheet_game.hpp"
 #include "ninepegs/game/with_machine.hpp"
@@ -13,6 +14,16 @@
 namespace ninepegs {
 
 using sheet::Layout;
+
+// A few moves of the start, as they are written.
+std::string SheetGame::firstMoves() const {
+  MoveList moves;
+  listMoves(start_, moves);
+  std::vector<std::string> texts;
+  for (std::size_t i = 0; i < moves.size() && i < 3; ++i)
+    texts.push_back(moveText(start_, moves[i]));
+  return texts.empty() ? "none at the start" : joined(texts, ", ");
+}
 
 Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& source, int& conditions,
                            std::vector<Diagnostic>& found) const {
@@ -50,6 +61,21 @@ Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& sour
     for (const auto& [from, kind] : kinds)
       if (from == step.kind) to.kind = kind;
     to.moves = splitTrimmed(step.raw, ',');
+    for (const std::string& move : to.moves) {
+      if (readsAsMove(sheet_, program_, move)) continue;
+      // Where it stands in its line, if it stands in the first one.
+      std::string line = source.line(step.span.line);
+      std::size_t at = move.empty() ? line.npos : line.find(move);
+      int length = std::max(1, static_cast<int>(utf8Symbols(move).size()));
+      sheet::Span span = step.span;
+      if (at != line.npos)
+        span = {step.span.line, static_cast<int>(utf8Symbols(line.substr(0, at)).size()) + 1, length};
+      addMessage(found, {source.place(span),
+                         move.empty() ? "a move is missing between two commas"
+                                      : fmt::format("\"{}\" is no move that this game could have",
+                                                    move.substr(0, 60)),
+                         move.empty() ? "" : "such as: " + firstMoves()});
+    }
     to.name = step.endName;
     to.firstDepth = step.first;
     to.numbers = step.numbers;

@@ -55,6 +55,40 @@ sheet::Explanation startOf(const SheetGame& game) {
   return out;
 }
 
+std::string headed(std::string heading) {
+  if (!heading.empty())
+    heading[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(heading[0])));
+  return heading;
+}
+
+// What a variant says that the game itself does not, and what it no longer says.
+sheet::Explanation changesOf(const std::vector<sheet::Explanation>& base, const SheetGame& game,
+                             const std::string& name, const std::string& says) {
+  std::shared_ptr<const Game> other = game.variant(name);
+  std::vector<sheet::Explanation> parts = explanation(dynamic_cast<const SheetGame&>(*other));
+  sheet::Explanation out{fmt::format("Variant \"{}\"{}", name, says.empty() ? "" : ": " + says), {}};
+  auto has = [](const std::vector<sheet::Explanation>& list, const std::string& heading,
+                const sheet::Explanation::Sentence& sentence) {
+    for (const sheet::Explanation& part : list)
+      if (part.heading == heading)
+        for (const sheet::Explanation::Sentence& one : part.sentences)
+          if (one.text == sentence.text && one.depth == sentence.depth) return true;
+    return false;
+  };
+  for (const sheet::Explanation& part : base)
+    if (part.heading.rfind("Variant ", 0) != 0)
+      for (const sheet::Explanation::Sentence& one : part.sentences)
+        if (!has(parts, part.heading, one))
+          out.sentences.push_back(
+              {0, one.line, fmt::format("No longer, {}: {}", headed(part.heading), one.text)});
+  for (const sheet::Explanation& part : parts)
+    for (const sheet::Explanation::Sentence& one : part.sentences)
+      if (!has(base, part.heading, one))
+        out.sentences.push_back(
+            {0, one.line, fmt::format("Now, {}: {}", headed(part.heading), one.text)});
+  return out;
+}
+
 }  // namespace
 
 std::vector<sheet::Explanation> explanation(const SheetGame& game) {
@@ -63,6 +97,9 @@ std::vector<sheet::Explanation> explanation(const SheetGame& game) {
     return part.heading.rfind("Move ", 0) == 0;
   });
   parts.insert(move, startOf(game));
+  if (game.info().variant.empty())
+    for (const auto& [name, says] : game.info().variants)
+      parts.push_back(changesOf(parts, game, name, says));
   return parts;
 }
 

@@ -94,10 +94,14 @@ std::string countJson(const Game& game, const Position& from, const verify::Coun
   out["sequences"] = counts.sequences;
   out["seconds"] = seconds;
   out["complete"] = !counts.stopped;
-  Json moves = Json::array();  // two moves may have one text
-  for (const auto& [move, number] : counts.byFirstMove)
-    moves.push_back({{"move", move}, {"sequences", number}});
+  // Two first moves may have one text: under a text they are taken together.
+  Json moves = Json::object(), list = Json::array();
+  for (const auto& [move, number] : counts.byFirstMove) {
+    moves[move] = moves.value(move, std::uint64_t{0}) + number;
+    list.push_back({{"move", move}, {"sequences", number}});
+  }
   out["by_first_move"] = moves;
+  out["first_moves"] = list;
   if (options.ends) {
     Json ended = Json::object();
     std::uint64_t total = 0;

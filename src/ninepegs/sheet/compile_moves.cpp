@@ -501,6 +501,8 @@ void Compiler::recipe(int index, int side, Recipe mode) {
 }
 
 void Compiler::finishTrial(int index) {
+  if (!pruned_ && program_.layout.passes != 0)
+    emit_.add(Op::copyNumber, program_.layout.passes, emit_.constantNumber(0));
   if (!pruned_) emit_.add(Op::turnPass);
   Slot measure = 0;
   if (shape_->maximise != nullptr) {

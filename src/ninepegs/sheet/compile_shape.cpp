@@ -267,26 +267,43 @@ void Compiler::classify(int index) {
 // Two ways differ if every choice is written in their texts, or all but one, on whose cell the only
 // effect on the board puts a piece. What is picked in a `repeat` must be written in each round.
 bool Compiler::mayRepeat(const MoveShape& shape, const std::vector<Statement>& body) const {
-  std::set<std::string> picks, written;
+  std::set<std::string> picks, shown;
   bool own = false;
   std::vector<Statement> all;
   for (const Statement* one : shape.all) all.push_back(*one);
   collectPicks(all, picks);
-  collectWritten(all, written, own);
-  own = false;
+  // The whole text, or without one the move's own picks, shows a pick wherever it was made; what is
+  // written shows it if it is written whenever it was made: in its block, or in one around it.
+  auto whole = [&](const Statement& one) { return one.kind == Kind::writtenAs; };
+  for (const Statement& one : body)
+    if (whole(one)) collectWritten({one}, shown, own);
   std::set<std::string> texts;
+  own = false;
   collectWritten(body, texts, own);
-  if (!own) collectPicks(body, written);  // the move's own picks are its text
+  if (!own) collectPicks(body, shown);
+  auto surely = [&](auto&& self, const std::vector<Statement>& list,
+                    std::set<std::string> around) -> void {
+    bool any = false;
+    for (const Statement& one : list)
+      if (one.kind == Kind::write) collectWritten({one}, around, any);
+    for (const Statement& one : list) {
+      if (isPick(one) && around.count(one.name.text) > 0) shown.insert(one.name.text);
+      self(self, one.body, around);
+      self(self, one.otherwise, around);
+    }
+  };
+  surely(surely, all, {});
+  std::set<std::string>& written = shown;
   auto rounds = [&](auto&& self, const std::vector<Statement>& list) -> bool {
     return std::any_of(list.begin(), list.end(), [&](const Statement& one) {
       if (one.kind == Kind::repeat) {
-        std::set<std::string> made, shown;
+        std::set<std::string> made, here;
         bool any = one.repeat == RepeatKind::times;  // else each round is told by what it writes
         collectPicks(one.body, made);
         for (const Statement& line : one.body)  // in every round, so not inside a `when`
-          if (line.kind == Kind::write) collectWritten({line}, shown, any);
+          if (line.kind == Kind::write) collectWritten({line}, here, any);
         if (!any) return true;
-        if (!std::includes(shown.begin(), shown.end(), made.begin(), made.end())) return true;
+        if (!std::includes(here.begin(), here.end(), made.begin(), made.end())) return true;
       }
       return self(self, one.body) || self(self, one.otherwise);
     });

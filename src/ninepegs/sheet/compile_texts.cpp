@@ -46,7 +46,10 @@ bool Compiler::writtenBy(const MoveShape& shape) const {
   if (!madeSlots_.empty()) return false;
   std::set<std::string> names;
   for (const Statement* one : shape.head)
-    if (shape.assigned.count(one->name.text) == 0) names.insert(one->name.text);
+    if (shape.assigned.count(one->name.text) == 0)
+      names.insert(one->name.text);
+    else if (isPick(*one))
+      return false;  // a text of picks shows what they became
   for (const Statement* one : shape.all) {
     if (one->kind != Kind::writtenAs && one->kind != Kind::seenAs) continue;
     for (const Expr& part : one->args) {

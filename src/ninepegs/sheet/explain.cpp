@@ -310,9 +310,11 @@ class Explainer {
                                words(*end.measure));
           break;
       }
+      std::string names = end.name;
+      if (end.kind == EndKind::leader) names += "; level: " + end.drawName;
       say(0, end.span,
           fmt::format("{} {}: {} ({}){}", first ? "If" : "Else, if", words(end.condition), result,
-                      end.name, end.claim ? "; the players may play on." : "."));
+                      names, end.claim ? "; the players may play on." : "."));
       first = false;
     }
   }
@@ -350,7 +352,20 @@ class Explainer {
     }
     if (!tree_.symmetries.empty()) begin("Where the rules look the same");
     for (const SymmetryDecl& symmetry : tree_.symmetries)
-      say(0, symmetry.span, fmt::format("Under {}.", symmetry.name));
+      say(0, symmetry.span,
+          fmt::format("Under {}{}.", symmetry.name, waysOf(sheet_.board.symmetries(symmetry.name))));
+  }
+
+  // Which turns and mirrorings a name stands for, and what they do to a corner of the board.
+  std::string waysOf(const std::vector<Symmetry>& ways) const {
+    std::vector<std::string> out;
+    for (const Symmetry& way : ways) {
+      Cell from = 0;
+      while (from < sheet_.board.size() && !sheet_.board.has(from)) ++from;
+      out.push_back(fmt::format("{}, such as {} to {}", way.name, sheet_.board.label(from),
+                                sheet_.board.label(way.image[from])));
+    }
+    return out.empty() ? "" : " (" + joined(out, "; ") + ")";
   }
 
   const Checked& sheet_;

@@ -19,7 +19,7 @@ class Words {
         return name(expr.word);
       case ExprKind::call: {
         std::vector<std::string> args;
-        for (const Expr& arg : expr.args) args.push_back(of(arg));
+        for (std::size_t i = 0; i < expr.args.size(); ++i) args.push_back(arg(expr, i));
         return fmt::format("\"{}\" of {}", expr.word, joined(args, " and "));
       }
       case ExprKind::own:
@@ -65,7 +65,7 @@ class Words {
         return fmt::format("the cells one {} step away from {}", expr.word, origin(expr));
       case ExprKind::slide:
         return fmt::format("the cells that can be slid to in {} directions from {}{}", expr.word,
-                           origin(expr), expr.plural ? " through " + of(expr.args.back()) : "");
+                           origin(expr), expr.plural ? " through " + arg(expr, expr.args.size() - 1) : "");
       case ExprKind::leap:
         return fmt::format("the cells a leap of {} and {} away from {}", expr.first, expr.second,
                            origin(expr));
@@ -129,7 +129,34 @@ class Words {
   }
 
  private:
-  std::string arg(const Expr& expr, std::size_t i) const { return of(expr.args[i]); }
+  // A part, in brackets where its words could run into those around it.
+  std::string arg(const Expr& expr, std::size_t i) const {
+    const Expr& part = expr.args[i];
+    return isOpen(part) ? "(" + of(part) + ")" : of(part);
+  }
+  static bool isOpen(const Expr& expr) {
+    switch (expr.kind) {
+      case ExprKind::on:
+      case ExprKind::either:
+      case ExprKind::except:
+      case ExprKind::both:
+      case ExprKind::negation:
+      case ExprKind::cellsWhere:
+      case ExprKind::groups:
+      case ExprKind::kindsWhere:
+      case ExprKind::was:
+      case ExprKind::bracketed:
+      case ExprKind::spread:
+      case ExprKind::total:
+        return true;
+      case ExprKind::slide:
+        return expr.plural;
+      case ExprKind::call:
+        return expr.args.size() > 1;
+      default:
+        return false;
+    }
+  }
   static std::string quoted(const std::string& name) {
     return name == "@cell" ? "cell" : "`" + name + "`";
   }

@@ -5,6 +5,8 @@
 #include <algorithm>
 #include <map>
 
+#include "ninepegs/base/text.hpp"
+
 namespace ninepegs::verify {
 
 Fault runawayFault(const RunawayRules& error) {
@@ -65,6 +67,45 @@ static std::vector<std::vector<std::uint64_t>> following(const Game& game, const
   return out;
 }
 
+// The parts of a position's text by name: pieces, each mark and number, the turn, and the result.
+static std::map<std::string, std::string> partsOf(const Game& game, const Position& position) {
+  std::map<std::string, std::string> out;
+  std::string text = game.positionText(position);
+  for (std::size_t from = 0; from != std::string::npos;) {
+    std::size_t to = text.find("; ", from);
+    std::string part = text.substr(from, to == std::string::npos ? to : to - from);
+    std::size_t blank = part.find(' ');
+    std::string name = from == 0 || part.rfind("picture ", 0) == 0 ? "the pieces"
+                       : part.ends_with(" to move")                ? "the turn"
+                       : part.ends_with(" moved last")             ? "who moved last"
+                                                    : "\"" + part.substr(0, blank) + "\"";
+    out[name] += part + ";";
+    from = to == std::string::npos ? to : to + 2;
+  }
+  out["the result"] = resultText(game, game.result(position));
+  return out;
+}
+
+// What differs between a position and the nearest of those that the moves lead to, in words.
+static std::string differing(const Game& game, const Position& wanted, const Position& from,
+                             const MoveList& moves) {
+  std::map<std::string, std::string> expected = partsOf(game, wanted);
+  std::vector<std::string> best;
+  for (const Move& move : moves) {
+    Position after = from;
+    game.apply(after, move);
+    std::map<std::string, std::string> got = partsOf(game, after);
+    std::vector<std::string> names;
+    for (const auto& [name, text] : expected)
+      if (got[name] != text) names.push_back(name);
+    for (const auto& [name, text] : got)
+      if (expected.count(name) == 0) names.push_back(name);
+    if (!names.empty() && (best.empty() || names.size() < best.size())) best = names;
+  }
+  if (best.empty()) return "something that the text of a position does not show is not the same";
+  return joined(best, " and ") + (best.size() == 1 ? " is not the same" : " are not the same");
+}
+
 void Inspector::symmetry(const Position& played, const MoveList& moves,
                          std::vector<Fault>& faults) const {
   Position position = game_.alone(played);  // earlier positions have no images
@@ -83,11 +124,21 @@ void Inspector::symmetry(const Position& played, const MoveList& moves,
     std::sort(expected.begin(), expected.end());
     std::sort(got.begin(), got.end());
     if (expected == got) continue;
-    faults.push_back(
-        {FindingKind::symmetry, 0,
-         fmt::format("the rules change under {}: here {} moves are legal, in the mirrored "
-                     "position {}, and they do not lead to mirrored positions",
-                     one.name, moves.size(), imageMoves.size())});
+    std::string message =
+        fmt::format("the rules change under {}: here {} moves are legal, in the mirrored position {}",
+                    one.name, moves.size(), imageMoves.size());
+    if (moves.size() == imageMoves.size()) {
+      // The first move that leads elsewhere, and what differs from the nearest of the others.
+      for (std::size_t i = 0; i < moves.size(); ++i) {
+        Position mirrored = game_.mapped(afters[i], one);
+        if (std::binary_search(got.begin(), got.end(), game_.identity(mirrored))) continue;
+        message += fmt::format(", but after {} {} as after any of the mirrored ones",
+                               game_.moveText(position, moves[i]),
+                               differing(game_, mirrored, image, imageMoves));
+        break;
+      }
+    }
+    faults.push_back({FindingKind::symmetry, 0, message});
     return;
   }
 }
