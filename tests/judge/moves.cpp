@@ -99,6 +99,11 @@ class Run {
   void write(const Statement& one, Writing& into);
   void part(Writing& into, const std::optional<std::string>& value);
   std::optional<std::string> textOf(const Value& value) const;
+  bool belongs(const sheet::AfterDecl& after) const {
+    return after.moves.empty() ||
+           std::any_of(after.moves.begin(), after.moves.end(),
+                       [&](const sheet::Name& name) { return name.text == move_.name.text; });
+  }
   void make(const Statement& one, const Value& value) {
     names_[one.name.text] = value;
     unmade_.erase(one.name.text);
@@ -188,7 +193,10 @@ Run::End Run::go() {
     for (const sheet::StateDecl& cell : tree_.cells)
       if (cell.lastsOneMove) pending_[cell.name.text] = {-1, -1};
     statements(move_.body);
-    if (!writes(move_.body)) defaultText();
+    bool written = writes(move_.body);
+    for (const sheet::AfterDecl& after : tree_.afters)
+      if (belongs(after)) written = written || writes(after.body);
+    if (!written) defaultText();
     for (const Statement& one : move_.body) {
       if (one.kind == StatementKind::writtenAs) write(one, text_);
       if (one.kind == StatementKind::seenAs) write(one, seen_), hides_ = true;
@@ -197,9 +205,7 @@ Run::End Run::go() {
     inAfter_ = true;
     std::map<std::string, Value> own = names_;
     for (const sheet::AfterDecl& after : tree_.afters) {
-      bool named = after.moves.empty();
-      for (const sheet::Name& name : after.moves) named = named || name.text == move_.name.text;
-      if (!named) continue;
+      if (!belongs(after)) continue;
       names_ = own;
       notMade(after.body, false);
       statements(after.body);

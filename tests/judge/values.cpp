@@ -501,7 +501,11 @@ Value Judge::form(const Expr& expr, const Look& look) const {
       return ofSet(reachOf(cell(arg(0), look), look));
     case ExprKind::choice: {
       const Expr& chosen = truth(arg(0), look) ? arg(1) : arg(2);
-      // What is a cell or a kind in one way may be a set in the other.
+      // What is a cell or a kind in one way may be a set in the other, a plain number the label of a
+      // cell.
+      bool label = chosen.kind == ExprKind::number && arg(1).kind != ExprKind::number &&
+                   value(arg(1), look).sort != Value::Sort::number;
+      if (label) return ofSet(set(chosen, look));
       Value got = value(chosen, look);
       return got.sort == Value::Sort::number ? got : ofSet(setOf(got, look));
     }

@@ -46,8 +46,17 @@ class Form {
       if (!plain.empty() && text.compare(at, plain.size(), plain) == 0)
         out.push_back(at + plain.size());
     };
+    // Cells that look like those of the board, on it or not: a1, 12, c3.2, and below zero.
     auto labels = [&] {
-      for (const std::string& label : sheet_.board.labels()) word(label);
+      std::size_t end = at < text.size() && text[at] == '-' ? at + 1 : at, letters = 0;
+      for (; end < text.size() && std::isalpha(static_cast<unsigned char>(text[end])); ++end) ++letters;
+      if (letters > 2 || (letters == 0) != sheet_.board.shape().numbered) return;
+      while (end < text.size() && isDigit(text[end])) {
+        out.push_back(++end);
+        if (sheet_.board.levels() > 1 && end + 1 < text.size() && text[end] == '.' &&
+            isDigit(text[end + 1]))
+          out.push_back(end + 2);
+      }
     };
     auto digits = [&] {
       std::size_t end = at < text.size() && text[at] == '-' ? at + 1 : at;
@@ -64,8 +73,10 @@ class Form {
         labels();
         break;
       case Part::Kind::column:
-        for (int column = 1; column <= sheet_.board.columns(); ++column)
-          word(Geometry::columnName(column));
+        for (std::size_t end = at; end < text.size() && end < at + 2 &&
+                                  std::isalpha(static_cast<unsigned char>(text[end]));
+             ++end)
+          out.push_back(end + 1);
         break;
       case Part::Kind::row:
       case Part::Kind::number:

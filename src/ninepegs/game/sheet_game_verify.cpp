@@ -62,6 +62,8 @@ Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& sour
       if (from == step.kind) to.kind = kind;
     to.moves = splitTrimmed(step.raw, ',');
     for (const std::string& move : to.moves) {
+      // What should be legal fails by itself.
+      if (step.kind != From::notLegal && !move.empty()) continue;
       if (readsAsMove(sheet_, program_, move)) continue;
       // Where it stands in its line, if it stands in the first one.
       std::string line = source.line(step.span.line);

@@ -279,7 +279,7 @@ bool Compiler::mayRepeat(const MoveShape& shape, const std::vector<Statement>& b
     if (whole(one)) collectWritten({one}, shown, own);
   std::set<std::string> texts;
   own = false;
-  collectWritten(body, texts, own);
+  collectWritten(all, texts, own);  // in `after`, too
   if (!own) collectPicks(body, shown);
   auto surely = [&](auto&& self, const std::vector<Statement>& list,
                     std::set<std::string> around) -> void {

@@ -75,7 +75,8 @@ void Compiler::moveText(int index) {
     return false;
   };
   written = written || writes(writes, sheet_.tree.moves[index].body);
-  if (written) return;  // what `after` writes is added to the text, whichever it is
+  for (const AfterDecl* after : shape_->afters) written = written || writes(writes, after->body);
+  if (written) return;
   bool first = true;
   std::set<std::string> added;  // a name made in several blocks is one part
   auto add = [&](const std::string& name) {

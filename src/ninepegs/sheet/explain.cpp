@@ -353,7 +353,8 @@ class Explainer {
     if (!tree_.symmetries.empty()) begin("Where the rules look the same");
     for (const SymmetryDecl& symmetry : tree_.symmetries)
       say(0, symmetry.span,
-          fmt::format("Under {}{}.", symmetry.name, waysOf(sheet_.board.symmetries(symmetry.name))));
+          fmt::format("Under {}{}.", symmetry.name,
+                      symmetry.name == "all" ? waysOf(sheet_.board.symmetries("all")) : ""));
   }
 
   // Which turns and mirrorings a name stands for, and what they do to a corner of the board.
