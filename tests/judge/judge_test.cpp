@@ -2,6 +2,7 @@
 #include <filesystem>
 
 #include "judge/compare.hpp"
+#include "judge/generate.hpp"
 #include "support/games.hpp"
 
 namespace ninepegs::judge {
@@ -44,6 +45,55 @@ std::string nameOf(const testing::TestParamInfo<std::string>& info) {
 INSTANTIATE_TEST_SUITE_P(Shipped, BesideTheSlowJudge, testing::ValuesIn(sheetsIn("sheets")), nameOf);
 INSTANTIATE_TEST_SUITE_P(Faulty, BesideTheSlowJudge, testing::ValuesIn(sheetsIn("examples/faulty")),
                          nameOf);
+
+// Sheets drawn at random, each with all shortcuts and without them.
+class DrawnSheets : public testing::TestWithParam<int> {};
+
+TEST_P(DrawnSheets, AreTheSame) {
+  int played = 0;
+  std::uint64_t positions = 0;
+  for (std::uint64_t number = static_cast<std::uint64_t>(GetParam()) * 1000; played < 30; ++number) {
+    Generated one = generateSheet(7, number);
+    CompareOptions options;
+    options.seed = number;
+    options.games = 1;
+    options.plies = 6;
+    Compared compared = compare(one.text, one.variant, options);
+    if (compared.refused) continue;
+    ++played;
+    positions += compared.positions;
+    ASSERT_EQ(compared.difference, "") << "sheet " << number << " of seed 7\n" << one.text;
+    auto slower = SheetGame::fromText("drawn.pegs", one.text, one.variant, sheet::allShortcuts);
+    ASSERT_EQ(compare(*slower, one.text, options).difference, "") << "without shortcuts, sheet "
+                                                                   << number << "\n" << one.text;
+  }
+  EXPECT_GT(positions, 60u);
+}
+
+INSTANTIATE_TEST_SUITE_P(Seed7, DrawnSheets, testing::Range(0, 10));
+
+// What was found once stays found: sheets on which the two parted before.
+class Corpus : public testing::TestWithParam<std::string> {};
+
+TEST_P(Corpus, IsTheSame) {
+  std::string text = readFile(GetParam(), 1 << 20);
+  for (sheet::Shortcuts without : {sheet::Shortcuts{0}, sheet::allShortcuts}) {
+    std::shared_ptr<const SheetGame> game;
+    try {
+      game = SheetGame::fromText(GetParam(), text, "", without);
+    } catch (const BadInput&) {
+      GTEST_SKIP() << "refused: " << GetParam();
+    }
+    CompareOptions options;
+    options.games = 2;
+    options.plies = 6;
+    EXPECT_EQ(compare(*game, text, options).difference, "");
+    if (!game->info().variants.empty())
+      EXPECT_EQ(compare(text, game->info().variants.front().first, options).difference, "");
+  }
+}
+
+INSTANTIATE_TEST_SUITE_P(Sheets, Corpus, testing::ValuesIn(sheetsIn("tests/corpus")), nameOf);
 
 }  // namespace
 }  // namespace ninepegs::judge

@@ -43,6 +43,7 @@ int main(int argc, char** argv) {
     if (std::strcmp(argv[i], "--forms") == 0) forms = true;
   }
   std::signal(SIGINT, onInterrupt);
+  std::signal(SIGTERM, onInterrupt);
   if (show != ~0ull) {
     judge::Generated one = judge::generateSheet(seed, show);
     fmt::print("{}", one.text);
@@ -73,6 +74,18 @@ int main(int argc, char** argv) {
         if (forms) options.uses = &uses;
         auto begun = std::chrono::steady_clock::now();
         judge::Compared compared = judge::compare(one.text, one.variant, options);
+        if (!compared.refused && compared.difference.empty()) {
+          // The same without shortcuts: all of them, or one.
+          sheet::Shortcuts without = number % 2 == 0 ? sheet::allShortcuts
+                                                     : 1u << (number / 2 % sheet::shortcutCount);
+          options.games = 1;
+          options.uses = nullptr;
+          auto slower = SheetGame::fromText("drawn.pegs", one.text, one.variant, without);
+          judge::Compared again = judge::compare(*slower, one.text, options);
+          if (!again.difference.empty())
+            compared.difference = fmt::format("without shortcuts {:x}: {}", without, again.difference);
+          compared.positions += again.positions;
+        }
         double seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
         std::lock_guard lock(mutex);
         longest = std::max(longest, seconds);

@@ -19,7 +19,8 @@ using sheet::Layout;
 using sheet::Verdict;
 
 std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, std::string text,
-                                                     const std::string& variant) {
+                                                     const std::string& variant,
+                                                     sheet::Shortcuts without) {
   sheet::requireText(path, text);
   sheet::Source source(path, text);
   std::vector<Diagnostic> found;
@@ -32,7 +33,8 @@ std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, st
   game->text_ = std::move(text);
   game->sheet_ = sheet::check(std::move(tree), source, found);
   if (!found.empty()) throw BadInput(std::move(found));
-  game->program_ = sheet::compile(game->sheet_, source, {.coverage = false});
+  game->program_ = sheet::compile(game->sheet_, source, {.without = without});
+  game->without_ = without;
   for (const sheet::GroupCode& group : game->program_.groups)
     game->mayRepeat_ = game->mayRepeat_ || group.mayRepeat;
   game->hashed_.assign(game->program_.layout.words, true);
@@ -54,7 +56,7 @@ std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, st
 // Compiled when a check asks for it first.
 const sheet::Program& SheetGame::counting() const {
   std::call_once(countingMade_, [this] {
-    counting_ = sheet::compile(sheet_, sheet::Source(info_.source, text_), {.coverage = true});
+    counting_ = sheet::compile(sheet_, sheet::Source(info_.source, text_), {.coverage = true, .without = without_});
   });
   return counting_;
 }

@@ -9,15 +9,18 @@
 #include "ninepegs/game/game.hpp"
 #include "ninepegs/sheet/checker.hpp"
 #include "ninepegs/sheet/program.hpp"
+#include "ninepegs/sheet/shortcuts.hpp"
 
 namespace ninepegs {
 
 class SheetGame final : public Game {
  public:
   // Compiles a sheet's text; `path` is its name in messages. With a variant's name, that variant.
-  // Throws BadInput with every message about the sheet.
+  // Throws BadInput with every message about the sheet. `without` switches shortcuts of the compiler
+  // off, for tests.
   static std::shared_ptr<const SheetGame> fromText(const std::string& path, std::string text,
-                                                   const std::string& variant = {});
+                                                   const std::string& variant = {},
+                                                   sheet::Shortcuts without = 0);
 
   const GameInfo& info() const override { return info_; }
   const Geometry& board() const override { return sheet_.board; }
@@ -90,6 +93,7 @@ class SheetGame final : public Game {
                   std::vector<Diagnostic>& found) const;
 
   std::string text_;
+  sheet::Shortcuts without_ = 0;
   GameInfo info_;
   sheet::Checked sheet_;
   sheet::Program program_;

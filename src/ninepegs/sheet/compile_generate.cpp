@@ -214,13 +214,14 @@ void Compiler::generateGroup(int index, int side) {
   const std::vector<const Statement*>& head = shape.head;
   bool onTrial = program_.groups[index].moveClass >= MoveClass::tested;
   int done = emit_.label(), fail = done, choice = 0, begun = emit_.here();
-  guards(shape, done);
+  if (emit_.takes(Shortcut::guards)) guards(shape, done);
   if (shape.handSettled) handNeeds(shape, done);
   std::set<std::size_t> settled;
   std::map<std::size_t, const Expr*> runs;
   for (std::size_t i = 0; i < head.size(); ++i) {
     const Expr* run = nullptr;
-    if (head[i]->kind == Kind::pick && !isLines(*head[i]) && bracketedPick(head, i, settled, run))
+    if (emit_.takes(Shortcut::bracketed) && head[i]->kind == Kind::pick && !isLines(*head[i]) &&
+        bracketedPick(head, i, settled, run))
       runs[i] = run;
   }
   std::set<std::string> lets = neededLets(head, settled);
@@ -310,7 +311,8 @@ void Compiler::generateGroup(int index, int side) {
       fail = loop;
       Value value{one.kind == Kind::pick ? Type::cell : Type::kind, chosen};
       // On a board of one each, two pieces may stand on the cell that was picked.
-      if (one.kind == Kind::pick && !program_.layout.layered) {
+      if (one.kind == Kind::pick && !program_.layout.layered &&
+          emit_.takes(Shortcut::known)) {
         Value about = express_.known(one.args[0]);
         value.owner = about.owner;
         value.kinds = about.kinds;

@@ -204,10 +204,10 @@ void Compiler::shapes() {
       if (!inHead && !dropped(*one)) state = state || readsState(std::vector<Statement>{*one});
     }
   }
-  pruned_ = !state;
+  pruned_ = !state && emit_.takes(Shortcut::pruned);
   program_.trialsChangeAll = !pruned_;
   // One forbidden attack on pieces of some kinds can be foreseen.
-  if (pruned_ && sheet_.tree.forbids.size() == 1) {
+  if (pruned_ && sheet_.tree.forbids.size() == 1 && emit_.takes(Shortcut::foreseen)) {
     const Expr& condition = sheet_.tree.forbids[0].condition;
     std::optional<Expressions::Attack> attack;
     if (condition.kind == ExprKind::any) attack = express_.attackOf(condition.args[0]);
@@ -261,7 +261,7 @@ void Compiler::classify(int index) {
       return mask ? isPick(one) : (needBehindPick ? one.kind == Kind::need : isPick(one));
     });
   }
-  group.mayRepeat = mayRepeat(shape, sheet_.tree.moves[index].body);
+  group.mayRepeat = !emit_.takes(Shortcut::distinct) || mayRepeat(shape, sheet_.tree.moves[index].body);
 }
 
 // Two ways differ if every choice is written in their texts, or all but one, on whose cell the only

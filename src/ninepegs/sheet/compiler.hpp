@@ -3,11 +3,13 @@
 
 #include "ninepegs/sheet/checker.hpp"
 #include "ninepegs/sheet/program.hpp"
+#include "ninepegs/sheet/shortcuts.hpp"
 
 namespace ninepegs::sheet {
 
 struct CompileOptions {
   bool coverage = false;  // count how often each statement is used
+  Shortcuts without = 0;  // shortcuts that are not taken: the program is slower, and does the same
 };
 
 // Throws BadInput if the sheet needs more memory than limits::memoryWords.

@@ -43,7 +43,7 @@ class Compiler {
       : sheet_(sheet),
         source_(source),
         options_(options),
-        emit_(sheet, program_),
+        emit_(sheet, program_, options.without),
         express_(sheet, program_, emit_) {}
 
   Program run();

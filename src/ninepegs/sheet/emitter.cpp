@@ -44,9 +44,10 @@ void Emitter::weigh(int begun) {
 
 void Emitter::finish() {
   for (const auto& [instruction, label] : jumps_) program_.code[instruction].n = labels_[label];
-  fuse();
-  makeTurns();
-  makeSlides();
+  if (takes(Shortcut::fused)) fuse();
+  program_.turnsOfGroups.resize(program_.groupsOfDirections.size());
+  if (takes(Shortcut::turns)) makeTurns();
+  if (takes(Shortcut::slideTables)) makeSlides();
 }
 
 // Puts pairs that come together often into one instruction. The second of a pair stays where it is,

@@ -10,6 +10,7 @@
 
 #include "ninepegs/sheet/checker.hpp"
 #include "ninepegs/sheet/program.hpp"
+#include "ninepegs/sheet/shortcuts.hpp"
 
 namespace ninepegs::sheet {
 
@@ -18,7 +19,9 @@ enum class Scratch { generator, other, trial };
 
 class Emitter {
  public:
-  Emitter(const Checked& sheet, Program& program);
+  Emitter(const Checked& sheet, Program& program, Shortcuts without = 0);
+
+  bool takes(Shortcut one) const { return (without_ & bit(one)) == 0; }
 
   // Code. A label is placed once and may be jumped to before or after.
   int here() const { return static_cast<int>(program_.code.size()); }
@@ -75,6 +78,7 @@ class Emitter {
 
   const Checked& sheet_;
   Program& program_;
+  Shortcuts without_ = 0;
   int statement_ = -1;
   std::vector<int> labels_;                 // where each was placed
   std::vector<std::pair<int, int>> jumps_;  // instruction, label

@@ -35,7 +35,7 @@ void Emitter::makeTurns() {
         longest = std::max(longest, steps);
       }
     }
-    program_.turnsOfGroups.push_back(std::move(turns));
+    program_.turnsOfGroups[group] = std::move(turns);
   }
   program_.fillDoublings = static_cast<int>(std::bit_width(longest - 1));
 }

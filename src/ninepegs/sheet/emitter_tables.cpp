@@ -6,7 +6,8 @@
 
 namespace ninepegs::sheet {
 
-Emitter::Emitter(const Checked& sheet, Program& program) : sheet_(sheet), program_(program) {
+Emitter::Emitter(const Checked& sheet, Program& program, Shortcuts without)
+    : sheet_(sheet), program_(program), without_(without) {
   int size = sheet.board.size();
   program_.words = size <= 64 ? 1 : size <= 128 ? 2 : size <= 256 ? 4 : 8;
   makeLayout();
@@ -31,7 +32,7 @@ Emitter::Emitter(const Checked& sheet, Program& program) : sheet_(sheet), progra
   overflown_ = at >= limits::memoryWords;
   program_.allAt = tableSet(sheet.board.all());
   makeDirections();
-  makeRays();
+  if (takes(Shortcut::rays)) makeRays();
   makePieces();
 }
 
@@ -169,7 +170,7 @@ int Emitter::lineSet(int length, const std::vector<int>& axes, LineUse use) {
   LineSet lines;
   lines.length = length;
   lines.exact = use == LineUse::exact;
-  if (use == LineUse::plain && length > 1) shiftedLines(lines, axes);
+  if (use == LineUse::plain && length > 1 && takes(Shortcut::lineShifts)) shiftedLines(lines, axes);
   lines.through.resize(use == LineUse::family ? 0 : board.size());
   std::vector<CellSet> masks, ends;
   std::unordered_set<CellSet> known;  // round joined edges lines meet themselves

@@ -212,7 +212,9 @@ void Expressions::branch(const Expr& expr, bool sense, int label) {
         return emit_.jump(sense ? Op::jumpLineThrough : Op::jumpNoLineThrough, label, 0, in,
                           static_cast<Slot>(lineSetOf(what)), through);
       }
-      if (std::optional<Attack> attack = attackOf(what)) {
+      std::optional<Attack> attack;
+      if (emit_.takes(Shortcut::backwards)) attack = attackOf(what);
+      if (attack) {
         Slot cells = set(*attack->targets.back());
         for (std::size_t i = 0; i + 1 < attack->targets.size(); ++i)
           cells = binary(Op::both, cells, set(*attack->targets[i]));

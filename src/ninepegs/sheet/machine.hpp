@@ -225,13 +225,13 @@ class Machine {
                               static_cast<std::uint64_t>(cell & 0xffff) << 40;
     return false;
   }
-  // Effects; false if the rules went wrong.
-  bool put(const Set& cells, int kind, int side, int statement);
+  // Effects; false if the rules went wrong. Sets are values: they may be part of the position.
+  bool put(Set cells, int kind, int side, int statement);
   void take(Set cells);
   bool shift(std::int64_t from, std::int64_t to, int statement);
-  bool shiftAll(const Set& cells, int direction, int statement);
-  bool flip(const Set& cells, int statement);
-  bool change(const Set& cells, int kind, int statement);
+  bool shiftAll(Set cells, int direction, int statement);
+  bool flip(Set cells, int statement);
+  bool change(Set cells, int kind, int statement);
   // Can a piece of the kind belong to the side (2: to nobody)?
   bool mayBelong(int kind, int side) const {
     int sides = program_->kindSides[kind];

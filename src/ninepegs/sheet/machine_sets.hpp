@@ -263,7 +263,7 @@ std::uint64_t Machine<W>::seenHash() {
 }
 
 template <int W>
-bool Machine<W>::put(const Set& cells, int kind, int side, int statement) {
+bool Machine<W>::put(Set cells, int kind, int side, int statement) {
   const Layout& layout = program_->layout;
   if (kind < 0) return fault(statement, FaultReason::noKind);
   if (program_->kindsDiffer) {
@@ -317,7 +317,7 @@ bool Machine<W>::shift(std::int64_t from, std::int64_t to, int statement) {
 // All at once; what would leave the board stays. Two pieces never come to the same cell by one
 // direction, so only a piece that stays can be in the way.
 template <int W>
-bool Machine<W>::shiftAll(const Set& cells, int direction, int statement) {
+bool Machine<W>::shiftAll(Set cells, int direction, int statement) {
   const Layout& layout = program_->layout;
   int mover = turn();
   Set go = minus(cells, at(layout.empty[mover])), arrive = Set::none();
@@ -341,7 +341,7 @@ bool Machine<W>::shiftAll(const Set& cells, int direction, int statement) {
 }
 
 template <int W>
-bool Machine<W>::flip(const Set& cells, int statement) {
+bool Machine<W>::flip(Set cells, int statement) {
   const Layout& layout = program_->layout;
   Set first = at(layout.sides[0]) & cells, second = at(layout.sides[1]) & cells;
   for (int kind = 0; program_->kindsDiffer && kind < program_->kinds; ++kind) {
@@ -358,7 +358,7 @@ bool Machine<W>::flip(const Set& cells, int statement) {
 }
 
 template <int W>
-bool Machine<W>::change(const Set& cells, int kind, int statement) {
+bool Machine<W>::change(Set cells, int kind, int statement) {
   const Layout& layout = program_->layout;
   if (kind < 0) return fault(statement, FaultReason::noKind);
   int mover = turn();
