@@ -1,0 +1,246 @@
+// What the built program keeps whatever happens around it: files, exit codes, options that are said.
+#include <fcntl.h>
+#include <gtest/gtest.h>
+#include <signal.h>
+#include <sys/stat.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include <chrono>
+#include <fstream>
+#include <nlohmann/json.hpp>
+#include <thread>
+
+#include "ninepegs/base/diagnostic.hpp"
+#include "ninepegs/base/files.hpp"
+#include "support/folder.hpp"
+#include "support/program.hpp"
+
+namespace ninepegs::test {
+namespace {
+
+namespace fs = std::filesystem;
+
+const std::string faulty = std::string(NINEPEGS_SOURCE) + "/examples/faulty/";
+
+bool has(const std::string& text, const std::string& part) {
+  return text.find(part) != std::string::npos;
+}
+
+// The exit code of a line of shell.
+int shell(const std::string& line) {
+  int status = std::system(("bash -c '" + line + "'").c_str());
+  return WIFEXITED(status) ? WEXITSTATUS(status) : -1;
+}
+
+TEST(Keeps, TidyKeepsALinkAndTheFilesMode) {
+  Folder folder;
+  writeFile(folder / "real.pegs", "game   t\n");
+  fs::permissions(folder / "real.pegs", fs::perms::owner_all);
+  fs::create_symlink("real.pegs", folder / "link.pegs");
+  Ran ran = ninepegs({"tidy", (folder / "link.pegs").string()});
+  EXPECT_EQ(ran.exitCode, 0) << ran.err;
+  EXPECT_TRUE(fs::is_symlink(folder / "link.pegs"));
+  EXPECT_EQ(readFile(folder / "real.pegs", 100), "game t\n");
+  EXPECT_EQ(fs::status(folder / "real.pegs").permissions(), fs::perms::owner_all);
+}
+
+TEST(Keeps, ARecordGoesIntoADeviceOrAPipe) {
+  std::vector<std::string> play = {"play",  "tic-tac-toe", "--first", "random", "--second",
+                                   "random", "--seed",     "1",       "--record"};
+  play.emplace_back("/dev/null");
+  EXPECT_EQ(ninepegs(play).exitCode, 0);
+  EXPECT_TRUE(fs::is_character_file("/dev/null"));
+  Folder folder;
+  std::string pipe = (folder / "pipe").string();
+  ASSERT_EQ(mkfifo(pipe.c_str(), 0600), 0);
+  play.back() = pipe;
+  EXPECT_EQ(ninepegs(play).exitCode, 2);  // nobody reads
+  std::string got;
+  std::thread reader([&] {
+    std::ifstream in(pipe);
+    std::string line;
+    while (std::getline(in, line)) got += line + "\n";
+  });
+  EXPECT_EQ(ninepegs(play).exitCode, 0);
+  reader.join();
+  EXPECT_TRUE(has(got, "tic-tac-toe")) << got;
+  EXPECT_TRUE(fs::is_fifo(pipe));
+}
+
+TEST(Keeps, APipeIsNoSheetAndIsNotWaitedFor) {
+  Folder folder;
+  std::string pipe = (folder / "sheet.pegs").string();
+  ASSERT_EQ(mkfifo(pipe.c_str(), 0600), 0);
+  Ran ran = ninepegs({"show", pipe});
+  EXPECT_EQ(ran.exitCode, 2);
+  EXPECT_TRUE(has(ran.err, "pipe")) << ran.err;
+}
+
+TEST(Keeps, AReaderThatGoesAwayHearsNoLie) {
+  std::string program = NINEPEGS_PROGRAM;
+  std::string bad = faulty + "draw-before-win.pegs";
+  EXPECT_EQ(shell(program + " check " + bad + " --playouts 2000 | true; exit ${PIPESTATUS[0]}"), 1);
+  EXPECT_EQ(shell(program + " check tic-tac-toe --playouts 2000 | true; exit ${PIPESTATUS[0]}"), 141);
+  EXPECT_EQ(shell(program + " show tic-tac-toe > /dev/full 2>/dev/null"), 2);
+}
+
+TEST(Keeps, AnEmptyOptionIsSaid) {
+  std::vector<std::vector<std::string>> commands = {
+      {"show", "tic-tac-toe", "--at", ""},     {"show", "tic-tac-toe", "--from", ""},
+      {"show", "tic-tac-toe", "--figure", ""}, {"show", "battleship", "--as", ""},
+      {"show", "tic-tac-toe", "--variant", ""}, {"check", "tic-tac-toe", "--out", ""},
+      {"play", "tic-tac-toe", "--record", ""}, {"play", "tic-tac-toe", "--second", ""},
+      {"play", "tic-tac-toe", "--seed", ""}};
+  for (const auto& command : commands) {
+    Ran ran = ninepegs(command);
+    EXPECT_EQ(ran.exitCode, 2) << command[2];
+    EXPECT_EQ(ran.out, "") << command[2];
+    EXPECT_NE(ran.err, "") << command[2];
+  }
+}
+
+TEST(Keeps, WhatIsSaidTwiceIsToldSo) {
+  Ran ran = ninepegs({"show", "tic-tac-toe", "--at", "3/3/3", "--at", "3/3/3"});
+  EXPECT_EQ(ran.exitCode, 2);
+  EXPECT_TRUE(has(ran.err, "more than once")) << ran.err;
+  ran = ninepegs({"play", "tic-tac-toe", "--second", "search:depth=1,depth=2"});
+  EXPECT_EQ(ran.exitCode, 2);
+  EXPECT_TRUE(has(ran.err, "said twice")) << ran.err;
+}
+
+TEST(Keeps, AFolderOfSheetsThatIsNoneIsToldSo) {
+  Folder folder;
+  std::string program = NINEPEGS_PROGRAM;
+  EXPECT_EQ(shell("NINEPEGS_SHEETS=/none " + program + " show tic-tac-toe 2>/dev/null"), 2);
+  EXPECT_EQ(shell("NINEPEGS_SHEETS=" + folder.path().string() + " " + program +
+                  " show tic-tac-toe 2>/dev/null"),
+            2);
+}
+
+// Killed at any moment, a run leaves whole files, and the next one nothing else.
+TEST(Keeps, AKilledRunLeavesNoHalfFile) {
+  Folder folder;
+  std::string out = (folder / "report").string();
+  for (int round = 0; round < 12; ++round) {
+    pid_t child = fork();
+    if (child == 0) {
+      int nothing = open("/dev/null", O_WRONLY);
+      dup2(nothing, 1);
+      dup2(nothing, 2);
+      execl(NINEPEGS_PROGRAM, NINEPEGS_PROGRAM, "check", "tic-tac-toe", "--playouts", "300", "--out",
+            out.c_str(), nullptr);
+      _exit(99);
+    }
+    std::this_thread::sleep_for(std::chrono::milliseconds(15 * round));
+    kill(child, SIGKILL);
+    waitpid(child, nullptr, 0);
+  }
+  ASSERT_EQ(ninepegs({"check", "tic-tac-toe", "--playouts", "300", "--out", out}).exitCode, 0);
+  std::vector<std::string> files;
+  for (const auto& entry : fs::directory_iterator(out)) files.push_back(entry.path().filename());
+  std::sort(files.begin(), files.end());
+  EXPECT_EQ(files, (std::vector<std::string>{"check.json", "check.png", "junit.xml"}));
+}
+
+TEST(Keeps, AReportIsPrintedThoughItsFilesCannotBe) {
+  Folder folder;
+  fs::create_directories(folder / "out/check.json");
+  Ran ran = ninepegs({"check", "tic-tac-toe", "--playouts", "100", "--out", (folder / "out").string()});
+  EXPECT_EQ(ran.exitCode, 2);
+  EXPECT_TRUE(has(ran.out, "No fault found")) << ran.out;
+  EXPECT_TRUE(has(ran.err, "folder")) << ran.err;
+}
+
+TEST(Keeps, TermEndsTheProgramAtAnyTime) {
+  for (int signal : {SIGTERM, SIGINT}) {
+    pid_t child = fork();
+    if (child == 0) {
+      int nothing = open("/dev/null", O_WRONLY);
+      dup2(nothing, 1);
+      dup2(nothing, 2);
+      execl(NINEPEGS_PROGRAM, NINEPEGS_PROGRAM, "check", "othello", "--playouts", "100000000", nullptr);
+      _exit(99);
+    }
+    std::this_thread::sleep_for(std::chrono::milliseconds(500));
+    kill(child, signal);
+    int status = 0;
+    waitpid(child, &status, 0);
+    EXPECT_TRUE(WIFEXITED(status) && WEXITSTATUS(status) == 130) << status;
+  }
+}
+
+std::string written(const Folder& folder, const std::string& text) {
+  writeFile(folder / "game.pegs", text);
+  return (folder / "game.pegs").string();
+}
+const std::string head =
+    "game t\nsides A and B\nboard square 3 x 3\npiece peg o x\nmove place\n  pick there in empty\n"
+    "  put peg on there\nends\n  draw \"full\" when no empty\n";
+
+TEST(Keeps, VariantsAreJudgedWithTheirSheet) {
+  Folder folder;
+  for (const char* change : {"  ends\n    draw \"full\" when no emty\n", "  move place\n    pik there in empty\n",
+                             "  start\n    . .\n    . .\n"}) {
+    std::string file = written(folder, head + "variant odd \"odd\"\n" + change);
+    for (const char* command : {"check", "lint", "explain"}) {
+      Ran ran = ninepegs({command, file});
+      EXPECT_EQ(ran.exitCode, 2) << command << change;
+      EXPECT_TRUE(has(ran.err, "in the variant \"odd\"")) << ran.err;
+    }
+  }
+  std::string file = written(folder, head + "variant odd \"odd\"\n  ends\n    draw \"early\" when plies = 2\n"
+                                            "  case \"inside\"\n    play a1\n    expect draw \"early\"\n");
+  Ran ran = ninepegs({"check", file, "--playouts", "50"});
+  EXPECT_EQ(ran.exitCode, 1) << ran.out;
+  EXPECT_TRUE(has(ran.out, "inside (variant odd)")) << ran.out;
+  ran = ninepegs({"check", file, "--playouts", "50", "--all-variants", "--json"});
+  nlohmann::json all = nlohmann::json::parse(ran.out);
+  ASSERT_EQ(all.size(), 2u);
+  EXPECT_EQ(all[1]["game"], "t:odd");
+  EXPECT_EQ(all[1]["playouts"], 50);
+  ran = ninepegs({"explain", file});
+  EXPECT_TRUE(has(ran.out, "Variant \"odd\"")) << ran.out;
+  EXPECT_TRUE(has(ran.out, "(early)")) << ran.out;
+}
+
+TEST(Keeps, AnEndlessRepeatIsAFindingWithItsMoves) {
+  Folder folder;
+  std::string file = written(
+      folder,
+      "game t\nsides A and B\nboard square 3 x 1\npiece peg o x\nmark met\nmove place\n  pick there in empty\n"
+      "  put peg on there\n  when count occupied = 2\n    repeat while possible\n      add there to met\n"
+      "ends\n  draw \"full\" when no empty\n");
+  Ran ran = ninepegs({"check", file, "--playouts", "20", "--json"});
+  EXPECT_EQ(ran.exitCode, 1) << ran.err;
+  nlohmann::json found = nlohmann::json::parse(ran.out)["findings"];
+  ASSERT_EQ(found.size(), 1u);
+  EXPECT_EQ(found[0]["kind"], "endless move");
+  EXPECT_EQ(found[0]["moves"].size(), 1u);
+  EXPECT_TRUE(found[0]["shortest"]);
+}
+
+TEST(Keeps, MovesOfOneTextAreCountedEach) {
+  Folder folder;
+  std::string file = written(
+      folder, "game t\nsides A and B\nboard square 2 x 1\npiece peg o x\nmove place\n  pick there in empty\n"
+              "  put peg on there\n  written as \"m\"\nends\n  draw \"full\" when no empty\n");
+  Ran ran = ninepegs({"count", file, "--depth", "2", "--each-move", "--json"});
+  nlohmann::json counts = nlohmann::json::parse(ran.out);
+  EXPECT_EQ(counts["by_first_move"]["m"], 2);
+  EXPECT_EQ(counts["first_moves"].size(), 2u);
+}
+
+TEST(Keeps, APositionThatBreaksTheRulesIsNamed) {
+  Folder folder;
+  std::string file = written(folder, head + "always\n  count occupied < 3\ncase \"odd\"\n"
+                                            "  position ooo/3/3; A to move\n  expect ongoing\n");
+  Ran ran = ninepegs({"show", file, "--at", "ooo/3/3; A to move"});
+  EXPECT_EQ(ran.exitCode, 0);
+  EXPECT_TRUE(has(ran.err, "count occupied < 3")) << ran.err;
+  ran = ninepegs({"check", file, "--playouts", "1"});
+  EXPECT_TRUE(has(ran.out, "its position is none of the game")) << ran.out;
+}
+
+}  // namespace
+}  // namespace ninepegs::test
