@@ -19,7 +19,8 @@ using namespace ninepegs;
 
 class LogPile final : public Game {
  public:
-  explicit LogPile(std::uint64_t logs) : logs_(logs), board_(Geometry::square({.columns = 1, .rows = 1})) {
+  explicit LogPile(std::uint64_t logs)
+      : logs_(logs), board_(Geometry::square({.columns = 1, .rows = 1})) {
     info_.id = "log-pile";
     info_.title = "Log pile";
     info_.sides[0] = "Amber";
@@ -31,7 +32,9 @@ class LogPile final : public Game {
   const Geometry& board() const override { return board_; }
   // Words of a position: whose turn it is, and the logs that are left.
   Position start() const override { return {{0, logs_}}; }
-  int toMove(const Position& position) const override { return static_cast<int>(position.words[0]); }
+  int toMove(const Position& position) const override {
+    return static_cast<int>(position.words[0]);
+  }
   void listMoves(const Position& position, MoveList& moves) const override {
     moves.clear();
     for (std::uint64_t many = 1; many <= 3 && many <= position.words[1]; ++many) {
@@ -57,7 +60,8 @@ class LogPile final : public Game {
     return std::to_string(move.choices[0]);
   }
   std::string positionText(const Position& position) const override {
-    return std::to_string(position.words[1]) + " logs; " + info_.sides[position.words[0]] + " to move";
+    return std::to_string(position.words[1]) + " logs; " + info_.sides[position.words[0]] +
+           " to move";
   }
   Position readPosition(std::string_view text, const std::string& source) const override {
     char* end = nullptr;
@@ -86,8 +90,9 @@ int main() {
   verify::CountOptions count;
   count.depth = 4;
   unsigned long long sequences = verify::count(game, game.start(), count).sequences;
-  std::printf("%s: %zu faults in %llu playouts; %llu sequences of 4 plies\n", game.info().title.c_str(),
-              report.findings.size(), static_cast<unsigned long long>(report.evidence.playouts), sequences);
+  std::printf("%s: %zu faults in %llu playouts; %llu sequences of 4 plies\n",
+              game.info().title.c_str(), report.findings.size(),
+              static_cast<unsigned long long>(report.evidence.playouts), sequences);
   for (const auto& [outcome, times] : report.evidence.outcomes)
     std::printf("  %s wins: %llu\n", game.info().sides[std::get<1>(outcome)].c_str(),
                 static_cast<unsigned long long>(times));

@@ -1,4 +1,5 @@
-// What the built program keeps whatever happens around it: files, exit codes, options that are said.
+// What the built program keeps whatever happens around it: files, exit codes, options that are
+// said.
 #include <fcntl.h>
 #include <gtest/gtest.h>
 #include <signal.h>
@@ -46,8 +47,8 @@ TEST(Keeps, TidyKeepsALinkAndTheFilesMode) {
 }
 
 TEST(Keeps, ARecordGoesIntoADeviceOrAPipe) {
-  std::vector<std::string> play = {"play",  "tic-tac-toe", "--first", "random", "--second",
-                                   "random", "--seed",     "1",       "--record"};
+  std::vector<std::string> play = {"play",   "tic-tac-toe", "--first", "random",  "--second",
+                                   "random", "--seed",      "1",       "--record"};
   play.emplace_back("/dev/null");
   EXPECT_EQ(ninepegs(play).exitCode, 0);
   EXPECT_TRUE(fs::is_character_file("/dev/null"));
@@ -81,16 +82,17 @@ TEST(Keeps, AReaderThatGoesAwayHearsNoLie) {
   std::string program = NINEPEGS_PROGRAM;
   std::string bad = faulty + "draw-before-win.pegs";
   EXPECT_EQ(shell(program + " check " + bad + " --playouts 2000 | true; exit ${PIPESTATUS[0]}"), 1);
-  EXPECT_EQ(shell(program + " check tic-tac-toe --playouts 2000 | true; exit ${PIPESTATUS[0]}"), 141);
+  EXPECT_EQ(shell(program + " check tic-tac-toe --playouts 2000 | true; exit ${PIPESTATUS[0]}"),
+            141);
   EXPECT_EQ(shell(program + " show tic-tac-toe > /dev/full 2>/dev/null"), 2);
 }
 
 TEST(Keeps, AnEmptyOptionIsSaid) {
   std::vector<std::vector<std::string>> commands = {
-      {"show", "tic-tac-toe", "--at", ""},     {"show", "tic-tac-toe", "--from", ""},
-      {"show", "tic-tac-toe", "--figure", ""}, {"show", "battleship", "--as", ""},
+      {"show", "tic-tac-toe", "--at", ""},      {"show", "tic-tac-toe", "--from", ""},
+      {"show", "tic-tac-toe", "--figure", ""},  {"show", "battleship", "--as", ""},
       {"show", "tic-tac-toe", "--variant", ""}, {"check", "tic-tac-toe", "--out", ""},
-      {"play", "tic-tac-toe", "--record", ""}, {"play", "tic-tac-toe", "--second", ""},
+      {"play", "tic-tac-toe", "--record", ""},  {"play", "tic-tac-toe", "--second", ""},
       {"play", "tic-tac-toe", "--seed", ""}};
   for (const auto& command : commands) {
     Ran ran = ninepegs(command);
@@ -128,8 +130,8 @@ TEST(Keeps, AKilledRunLeavesNoHalfFile) {
       int nothing = open("/dev/null", O_WRONLY);
       dup2(nothing, 1);
       dup2(nothing, 2);
-      execl(NINEPEGS_PROGRAM, NINEPEGS_PROGRAM, "check", "tic-tac-toe", "--playouts", "300", "--out",
-            out.c_str(), nullptr);
+      execl(NINEPEGS_PROGRAM, NINEPEGS_PROGRAM, "check", "tic-tac-toe", "--playouts", "300",
+            "--out", out.c_str(), nullptr);
       _exit(99);
     }
     std::this_thread::sleep_for(std::chrono::milliseconds(15 * round));
@@ -146,7 +148,8 @@ TEST(Keeps, AKilledRunLeavesNoHalfFile) {
 TEST(Keeps, AReportIsPrintedThoughItsFilesCannotBe) {
   Folder folder;
   fs::create_directories(folder / "out/check.json");
-  Ran ran = ninepegs({"check", "tic-tac-toe", "--playouts", "100", "--out", (folder / "out").string()});
+  Ran ran =
+      ninepegs({"check", "tic-tac-toe", "--playouts", "100", "--out", (folder / "out").string()});
   EXPECT_EQ(ran.exitCode, 2);
   EXPECT_TRUE(has(ran.out, "No fault found")) << ran.out;
   EXPECT_TRUE(has(ran.err, "folder")) << ran.err;
@@ -159,7 +162,8 @@ TEST(Keeps, TermEndsTheProgramAtAnyTime) {
       int nothing = open("/dev/null", O_WRONLY);
       dup2(nothing, 1);
       dup2(nothing, 2);
-      execl(NINEPEGS_PROGRAM, NINEPEGS_PROGRAM, "check", "othello", "--playouts", "100000000", nullptr);
+      execl(NINEPEGS_PROGRAM, NINEPEGS_PROGRAM, "check", "othello", "--playouts", "100000000",
+            nullptr);
       _exit(99);
     }
     std::this_thread::sleep_for(std::chrono::milliseconds(500));
@@ -180,8 +184,9 @@ const std::string head =
 
 TEST(Keeps, VariantsAreJudgedWithTheirSheet) {
   Folder folder;
-  for (const char* change : {"  ends\n    draw \"full\" when no emty\n", "  move place\n    pik there in empty\n",
-                             "  start\n    . .\n    . .\n"}) {
+  for (const char* change :
+       {"  ends\n    draw \"full\" when no emty\n", "  move place\n    pik there in empty\n",
+        "  start\n    . .\n    . .\n"}) {
     std::string file = written(folder, head + "variant odd \"odd\"\n" + change);
     for (const char* command : {"check", "lint", "explain"}) {
       Ran ran = ninepegs({command, file});
@@ -189,8 +194,10 @@ TEST(Keeps, VariantsAreJudgedWithTheirSheet) {
       EXPECT_TRUE(has(ran.err, "in the variant \"odd\"")) << ran.err;
     }
   }
-  std::string file = written(folder, head + "variant odd \"odd\"\n  ends\n    draw \"early\" when plies = 2\n"
-                                            "  case \"inside\"\n    play a1\n    expect draw \"early\"\n");
+  std::string file =
+      written(folder, head +
+                          "variant odd \"odd\"\n  ends\n    draw \"early\" when plies = 2\n"
+                          "  case \"inside\"\n    play a1\n    expect draw \"early\"\n");
   Ran ran = ninepegs({"check", file, "--playouts", "50"});
   EXPECT_EQ(ran.exitCode, 1) << ran.out;
   EXPECT_TRUE(has(ran.out, "inside (variant odd)")) << ran.out;
@@ -206,11 +213,12 @@ TEST(Keeps, VariantsAreJudgedWithTheirSheet) {
 
 TEST(Keeps, AnEndlessRepeatIsAFindingWithItsMoves) {
   Folder folder;
-  std::string file = written(
-      folder,
-      "game t\nsides A and B\nboard square 3 x 1\npiece peg o x\nmark met\nmove place\n  pick there in empty\n"
-      "  put peg on there\n  when count occupied = 2\n    repeat while possible\n      add there to met\n"
-      "ends\n  draw \"full\" when no empty\n");
+  std::string file = written(folder,
+                             "game t\nsides A and B\nboard square 3 x 1\npiece peg o x\nmark "
+                             "met\nmove place\n  pick there in empty\n"
+                             "  put peg on there\n  when count occupied = 2\n    repeat while "
+                             "possible\n      add there to met\n"
+                             "ends\n  draw \"full\" when no empty\n");
   Ran ran = ninepegs({"check", file, "--playouts", "20", "--json"});
   EXPECT_EQ(ran.exitCode, 1) << ran.err;
   nlohmann::json found = nlohmann::json::parse(ran.out)["findings"];
@@ -222,8 +230,10 @@ TEST(Keeps, AnEndlessRepeatIsAFindingWithItsMoves) {
 
 TEST(Keeps, MovesOfOneTextAreCountedEach) {
   Folder folder;
-  std::string file = written(
-      folder, "game t\nsides A and B\nboard square 2 x 1\npiece peg o x\nmove place\n  pick there in empty\n"
+  std::string file =
+      written(folder,
+              "game t\nsides A and B\nboard square 2 x 1\npiece peg o x\nmove place\n  pick there "
+              "in empty\n"
               "  put peg on there\n  written as \"m\"\nends\n  draw \"full\" when no empty\n");
   Ran ran = ninepegs({"count", file, "--depth", "2", "--each-move", "--json"});
   nlohmann::json counts = nlohmann::json::parse(ran.out);
@@ -233,8 +243,9 @@ TEST(Keeps, MovesOfOneTextAreCountedEach) {
 
 TEST(Keeps, APositionThatBreaksTheRulesIsNamed) {
   Folder folder;
-  std::string file = written(folder, head + "always\n  count occupied < 3\ncase \"odd\"\n"
-                                            "  position ooo/3/3; A to move\n  expect ongoing\n");
+  std::string file = written(folder, head +
+                                         "always\n  count occupied < 3\ncase \"odd\"\n"
+                                         "  position ooo/3/3; A to move\n  expect ongoing\n");
   Ran ran = ninepegs({"show", file, "--at", "ooo/3/3; A to move"});
   EXPECT_EQ(ran.exitCode, 0);
   EXPECT_TRUE(has(ran.err, "count occupied < 3")) << ran.err;

@@ -31,7 +31,8 @@ TEST(Explain, SaysTheRulesOfEveryShippedSheet) {
     EXPECT_TRUE(has(ran.out, "The end")) << ran.out;
   }
   Ran ran = ninepegs({"explain", "connect-four"});
-  EXPECT_TRUE(has(unwrapped(ran.out), "Pick `there` from the empty cells, but not the cells one step north of"))
+  EXPECT_TRUE(has(unwrapped(ran.out),
+                  "Pick `there` from the empty cells, but not the cells one step north of"))
       << ran.out;
   EXPECT_TRUE(has(ran.out, "The move is written: the column of `there`.")) << ran.out;
   Ran json = ninepegs({"explain", "chess", "--json"});
@@ -60,8 +61,9 @@ TEST(Lint, FindsWhatIsSuspect) {
             "piece saw s z\ngroup tool = peg, saw\nzone home = row 1\nmark met\nnumber debt\n"
             "define free = empty\n"
             "move place\n  pick there in empty\n  put peg on there\n  set debt to debt - 1\n"
-            "move never\n  pick there in mine on theirs\n  take there\n"
-            "ends\n  draw \"full\" when no empty\n  draw \"full and even\" when no empty and count mine = 4\n"
+            "move never\n  pick there in my saw\n  take there\n"
+            "ends\n  draw \"full\" when no empty\n  draw \"full and even\" when no empty and count "
+            "mine = 4\n"
             "  mover wins \"line\" when any line of 3 in mine\n");
   Ran ran = ninepegs({"lint", (folder / "odd.pegs").string()});
   EXPECT_EQ(ran.exitCode, 1) << ran.err;
@@ -105,10 +107,11 @@ TEST(Tidy, KeepsCommentsAndMendsIndentation) {
             "      put peg on there # there\nends\n    draw \"a  b\" when no empty\n");
   EXPECT_EQ(ninepegs({"tidy", file.string(), "--check"}).exitCode, 1);
   EXPECT_EQ(ninepegs({"tidy", file.string()}).exitCode, 0);
-  EXPECT_EQ(readFile(file, 10'000),
-            "game loose  # a name\n# about the sides\nsides Amber and Slate\n\nboard square 3 x 3\n"
-            "piece peg o x\nmove place\n  pick there in empty  # any\n  put peg on there     # there\n"
-            "ends\n  draw \"a  b\" when no empty\n");
+  EXPECT_EQ(
+      readFile(file, 10'000),
+      "game loose  # a name\n# about the sides\nsides Amber and Slate\n\nboard square 3 x 3\n"
+      "piece peg o x\nmove place\n  pick there in empty  # any\n  put peg on there     # there\n"
+      "ends\n  draw \"a  b\" when no empty\n");
   writeFile(file, "game x\n\tboard\n");
   Ran bad = ninepegs({"tidy", file.string()});
   EXPECT_EQ(bad.exitCode, 2);
@@ -160,7 +163,8 @@ TEST(Fen, IsReadAndWritten) {
   const std::string fen = "r3k2r/p1ppqpb1/bn2pnp1/3PN3/1p2P3/2N2Q1p/PPPBBPPP/R3K2R w KQkq - 3 7";
   EXPECT_TRUE(has(ninepegs({"show", "chess", "--at", fen}).out, "FEN: " + fen + "\n"));
   Ran castled = ninepegs({"show", "chess", "--at", fen, "--after", "O-O, O-O-O"});
-  EXPECT_TRUE(has(castled.out, "FEN: 2kr3r/p1ppqpb1/bn2pnp1/3PN3/1p2P3/2N2Q1p/PPPBBPPP/R4RK1 w - - 5 8"))
+  EXPECT_TRUE(
+      has(castled.out, "FEN: 2kr3r/p1ppqpb1/bn2pnp1/3PN3/1p2P3/2N2Q1p/PPPBBPPP/R4RK1 w - - 5 8"))
       << castled.out << castled.err;
   Ran passant = ninepegs({"show", "chess", "--after", "e4, a6, e2e4"});
   EXPECT_EQ(passant.exitCode, 2);
@@ -176,7 +180,8 @@ TEST(Fen, FaultsAreNamed) {
     const char* message;
   };
   for (Wrong wrong :
-       {Wrong{"rnbqkbnrr/pppppppp/8/8/8/8/PPPPPPPP/RNBQKBNR w KQkq - 0 1", "longer than the board's 8"},
+       {Wrong{"rnbqkbnrr/pppppppp/8/8/8/8/PPPPPPPP/RNBQKBNR w KQkq - 0 1",
+              "longer than the board's 8"},
         {"rnbqkbnr/pppppppp/8/8/8/8/PPPPPPPP w KQkq - 0 1", "7 rows"},
         {"rnbqkbnr/pppppppp/8/8/8/8/PPPPPPPP/RNBKKBNR w kq - 0 1", "count my king = 1"},
         {"rnbqkbnP/pppppppp/8/8/8/8/PPPPPPPP/RNBQKBNR w KQq - 0 1", "no pawn on (row 1 or row 8)"},

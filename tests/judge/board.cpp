@@ -59,7 +59,7 @@ Judge::Judge(const sheet::Tree& tree, const Geometry& board) : tree_(tree), boar
   if (tree.worth) everyExpr(*tree.worth, expr);
   for (const sheet::CaseDecl& one : tree.cases)
     if (one.variant.text == tree.variant)
-    for (const sheet::CaseStep& step : one.steps) everyExpr(step.condition, expr);
+      for (const sheet::CaseStep& step : one.steps) everyExpr(step.condition, expr);
   {
     // Does a `forbid` ask how often a position was seen, itself or through definitions?
     std::set<std::string> known;
@@ -171,8 +171,7 @@ const std::vector<Judge::Line>& Judge::lines(std::int64_t length, const std::str
       Line line;
       Cells cells;
       Cell cell = start;
-      while (cell >= 0 && static_cast<std::int64_t>(cells.size()) < length &&
-             cells.insert(cell)) {
+      while (cell >= 0 && static_cast<std::int64_t>(cells.size()) < length && cells.insert(cell)) {
         line.cells.push_back(cell);
         cell = next(cell, way);
       }

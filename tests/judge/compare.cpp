@@ -66,8 +66,8 @@ class Comparison {
  private:
   void same(const std::string& what, const std::string& slow, const std::string& fast) {
     if (slow == fast) return;
-    throw Parted{fmt::format("{} after [{}]:\n  slow {}\n  fast {}", what, joined(path_, ", "), slow,
-                             fast)};
+    throw Parted{
+        fmt::format("{} after [{}]:\n  slow {}\n  fast {}", what, joined(path_, ", "), slow, fast)};
   }
 
   static std::string texts(const std::string& text, const std::string& seen,
@@ -106,8 +106,8 @@ class Comparison {
       for (const Move& move : moves) {
         Made one{move, game_.textsOf(position, move), position, ""};
         game_.apply(one.after, move);
-        one.key = keyOf(texts(one.texts.text, one.texts.seen, one.texts.told), game_.positionText(one.after),
-                        outcomeText(game_.result(one.after)));
+        one.key = keyOf(texts(one.texts.text, one.texts.seen, one.texts.told),
+                        game_.positionText(one.after), outcomeText(game_.result(one.after)));
         fast.push_back(one.key);
         made.push_back(std::move(one));
       }
@@ -146,8 +146,10 @@ class Comparison {
             const State& stateBefore) {
     ++out_.positions;
     std::vector<std::string> slow, fast;
-    for (const Outcome& one : judge_.endsThatHold(state, stateBefore)) slow.push_back(outcomeText(one));
-    for (const Result& one : game_.endsThatHold(position, &positionBefore)) fast.push_back(outcomeText(one));
+    for (const Outcome& one : judge_.endsThatHold(state, stateBefore))
+      slow.push_back(outcomeText(one));
+    for (const Result& one : game_.endsThatHold(position, &positionBefore))
+      fast.push_back(outcomeText(one));
     same("ends that hold", joined(slow, "; "), joined(fast, "; "));
     for (int side = 0; side < 2; ++side) {
       if (game_.hasWorth())

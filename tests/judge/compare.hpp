@@ -25,7 +25,8 @@ struct Compared {
   bool tooMuch = false;  // one of the two gave up on a position
 };
 
-Compared compare(const std::string& text, const std::string& variant, const CompareOptions& options);
+Compared compare(const std::string& text, const std::string& variant,
+                 const CompareOptions& options);
 
 // The same for a game that is made already, such as one without shortcuts.
 Compared compare(const SheetGame& game, const std::string& text, const CompareOptions& options);

@@ -68,7 +68,9 @@ class Generator {
   struct Scope {
     std::size_t cells, sets, numbers, kinds;
   };
-  Scope scope() const { return {cells_.size(), sets_.size(), numbersNamed_.size(), kindsNamed_.size()}; }
+  Scope scope() const {
+    return {cells_.size(), sets_.size(), numbersNamed_.size(), kindsNamed_.size()};
+  }
   void leave(const Scope& scope) {
     cells_.resize(scope.cells);
     sets_.resize(scope.sets);
@@ -84,8 +86,8 @@ class Generator {
   bool facing_ = true, hands_ = false, forbidsTimes_ = false;
   int columns_ = 0, rows_ = 0;
   Names labels_, ways_, axes_, singleWays_;
-  Names kinds_, plainKinds_, groups_, zones_, zonesEach_, marks_, marksEach_, numbers_, numbersEach_,
-      numbersOnCells_, remembered_, rememberedEach_, tracks_, properties_;
+  Names kinds_, plainKinds_, groups_, zones_, zonesEach_, marks_, marksEach_, numbers_,
+      numbersEach_, numbersOnCells_, remembered_, rememberedEach_, tracks_, properties_;
   std::vector<std::pair<std::string, int>> setDefines_, numberDefines_, truthDefines_;
   Names cells_, sets_, numbersNamed_, kindsNamed_, madeNames_;
   bool secret_ = false, neutral_ = false;
@@ -101,10 +103,9 @@ void Generator::board() {
     for (int level = 1; level <= levels; ++level)
       for (int y = 1; y <= rows; ++y)
         for (int x = 0; x < columns; ++x) {
-          std::string text = numbered ? std::to_string((level - 1) * columns * rows +
-                                                       (y - 1) * columns + x + 1)
-                                      : std::string(1, static_cast<char>('a' + x)) +
-                                            std::to_string(y);
+          std::string text =
+              numbered ? std::to_string((level - 1) * columns * rows + (y - 1) * columns + x + 1)
+                       : std::string(1, static_cast<char>('a' + x)) + std::to_string(y);
           if (levels > 1 && !numbered) text += "." + std::to_string(level);
           labels_.push_back(text);
         }
@@ -124,10 +125,12 @@ void Generator::board() {
     if (chance(15)) boardLine_ += ", rows from top";
     if (chance(15)) boardLine_ += ", joined left to right";
     if (chance(12)) boardLine_ += ", joined top to bottom";
-    ways_ = {"orthogonal", "diagonal", "any", "forward", "backward", "forward-diagonal",
-             "backward-diagonal", "forward-any", "north", "southeast", "west"};
+    ways_ = {
+        "orthogonal",        "diagonal",    "any",   "forward",   "backward", "forward-diagonal",
+        "backward-diagonal", "forward-any", "north", "southeast", "west"};
     axes_ = {"any", "orthogonal", "diagonal", "north", "east"};
-    singleWays_ = {"north", "northeast", "east", "south", "southwest", "west", "forward", "backward"};
+    singleWays_ = {"north",     "northeast", "east",    "south",
+                   "southwest", "west",      "forward", "backward"};
     if (levels > 1) singleWays_.push_back("up"), ways_.push_back("down");
   } else if (shape < 17) {
     square_ = false;
@@ -157,14 +160,17 @@ void Generator::board() {
     facing_ = false;
     columns_ = rows_ = 3;
     boardLine_ = "points";
-    Names lines = {"a1 b1 c1", "a3 b3 c3", "a1 a2 a3", "c1 c2 c3", "a1 b2 c3", "a2 b2 c2", "b1 b2 b3"};
-    for (const char* point : {"a1", "b1", "c1", "a2", "c2", "a3", "b3", "c3"}) labels_.emplace_back(point);
+    Names lines = {"a1 b1 c1", "a3 b3 c3", "a1 a2 a3", "c1 c2 c3",
+                   "a1 b2 c3", "a2 b2 c2", "b1 b2 b3"};
+    for (const char* point : {"a1", "b1", "c1", "a2", "c2", "a3", "b3", "c3"})
+      labels_.emplace_back(point);
     std::string below_;
     for (int i = 0; i < 4; ++i) below_ += "\n  line " + lines[static_cast<std::size_t>(i)];
     for (int i = 4; i < 7; ++i)
       if (chance(50)) {
         below_ += "\n  line " + lines[static_cast<std::size_t>(i)];
-        if (std::find(labels_.begin(), labels_.end(), "b2") == labels_.end()) labels_.emplace_back("b2");
+        if (std::find(labels_.begin(), labels_.end(), "b2") == labels_.end())
+          labels_.emplace_back("b2");
       }
     ways_ = {"any"};
     boardLine_ += below_;
@@ -186,7 +192,8 @@ void Generator::pieces() {
     const char *name, *letters, *letter;
   };
   int many = from(1, 4);
-  std::vector<Piece> all = {{"peg", "o x", "o"}, {"saw", "s z", "s"}, {"king", "k K", "k"}, {"pin", "p q", "p"}};
+  std::vector<Piece> all = {
+      {"peg", "o x", "o"}, {"saw", "s z", "s"}, {"king", "k K", "k"}, {"pin", "p q", "p"}};
   properties_ = {"value"};
   bool edges = !points_ && chance(15);
   for (int i = 0; i < many; ++i) {
@@ -203,8 +210,9 @@ void Generator::pieces() {
     if (edges && chance(80)) {
       line += " edges";
       int sides = square_ ? (boardLine_.find(" x 2,") != std::string::npos ? 26 : 8) : 6;
-      if (boardLine_.find(" x 2") != std::string::npos && boardLine_.find(" x 2 x") == std::string::npos &&
-          square_ && labels_.front().find('.') != std::string::npos)
+      if (boardLine_.find(" x 2") != std::string::npos &&
+          boardLine_.find(" x 2 x") == std::string::npos && square_ &&
+          labels_.front().find('.') != std::string::npos)
         sides = 26;
       for (int k = 0; k < sides; ++k) line += fmt::format(" {}", from(0, 4));
     }
@@ -258,7 +266,9 @@ void Generator::memory() {
     numbers_.emplace_back("tally");
   });
   maybe(40, [&] {
-    out_ += chance(50) ? "number left each\n" : fmt::format("number left = {} for Amber, {} for Slate\n", from(-2, 4), from(0, 4));
+    out_ += chance(50) ? "number left each\n"
+                       : fmt::format("number left = {} for Amber, {} for Slate\n", from(-2, 4),
+                                     from(0, 4));
     numbersEach_.emplace_back("left");
   });
   maybe(30, [&] { out_ += "number seeds on cells\n", numbersOnCells_.emplace_back("seeds"); });
@@ -326,7 +336,8 @@ std::string Generator::cell(int deep) {
   if (deep > 0 && which == 8 && at_ != At::constant)
     return fmt::format("(beyond {} from {})", cell(deep - 1), cell(deep - 1));
   if (deep > 0 && !tracks_.empty() && which == 9 && at_ != At::constant)
-    return fmt::format("(next {} along round from {})", chance(40) ? number(1) : "", cell(deep - 1));
+    return fmt::format("(next {} along round from {})", chance(40) ? number(1) : "",
+                       cell(deep - 1));
   if (deep > 0 && which == 10 && at_ != At::constant) return "(" + set(deep - 1) + ")";
   return label();
 }
@@ -391,7 +402,8 @@ std::string Generator::set(int deep) {
           if (!sets_.empty()) return any(sets_);
           break;
         case 20:
-          if (!kindsNamed_.empty()) return chance(50) ? any(kindsNamed_) : whose() + " " + any(kindsNamed_);
+          if (!kindsNamed_.empty())
+            return chance(50) ? any(kindsNamed_) : whose() + " " + any(kindsNamed_);
           break;
         case 21:
           if (at_ == At::move || at_ == At::after || at_ == At::forbid || at_ == At::ends)
@@ -424,10 +436,12 @@ std::string Generator::set(int deep) {
       case 7:
         return fmt::format("between {} and {}", cell(1), cell(1));
       case 8:
-        return fmt::format("bracketed {} from {} by {}{}", a, cell(1), setOperand(deep - 1), along());
+        return fmt::format("bracketed {} from {} by {}{}", a, cell(1), setOperand(deep - 1),
+                           along());
       case 9:
         return fmt::format("lines of {}{} in {}{}{}", chance(25) ? "exactly " : "", from(2, 3), a,
-                           chance(30) ? " through " + cell(1) : "", chance(60) ? "" : " along " + any(axes_));
+                           chance(30) ? " through " + cell(1) : "",
+                           chance(60) ? "" : " along " + any(axes_));
       case 10:
         return fmt::format("spread from {} through {}{}", a, setOperand(deep - 1), along());
       case 11:
@@ -552,7 +566,8 @@ std::string Generator::number(int deep) {
           return "was " + operand(deep - 1);
         break;
       case 20:
-        if (hands_) return chance(50) ? "count " + whose() + " hand" : whose() + " hand of " + kind();
+        if (hands_)
+          return chance(50) ? "count " + whose() + " hand" : whose() + " hand of " + kind();
         break;
       case 21:
         if (out_.find(" edges ") != std::string::npos)
@@ -601,13 +616,14 @@ std::string Generator::condition(int deep) {
       case 10:
         return "not " + bracketed(deep - 1);
       case 11:
-        return fmt::format("{} line of {}{} in {}{}{}", any({"any", "no"}), chance(25) ? "exactly " : "",
-                           from(2, 3), setOperand(deep - 1), chance(40) ? " through " + cell(1) : "",
+        return fmt::format("{} line of {}{} in {}{}{}", any({"any", "no"}),
+                           chance(25) ? "exactly " : "", from(2, 3), setOperand(deep - 1),
+                           chance(40) ? " through " + cell(1) : "",
                            chance(60) ? "" : " along " + any(axes_));
       case 12: {
         std::string a = chance(50) && !kindsNamed_.empty() ? any(kindsNamed_)
-                        : layered_ && chance(60)           ? "(" + whose() + " kind on " + cell(1) + ")"
-                                                           : "(kind on " + cell(1) + ")";
+                        : layered_ && chance(60) ? "(" + whose() + " kind on " + cell(1) + ")"
+                                                 : "(kind on " + cell(1) + ")";
         return a + any({" = ", " != "}) + kind();
       }
       case 13: {
@@ -619,7 +635,8 @@ std::string Generator::condition(int deep) {
                            groups_.empty() || chance(50) ? any(kinds_) : "tool", where);
       }
       case 14:
-        return "any (" + any(plainKinds_.empty() ? kinds_ : plainKinds_) + " on " + whose() + " reach)";
+        return "any (" + any(plainKinds_.empty() ? kinds_ : plainKinds_) + " on " + whose() +
+               " reach)";
       case 15:
         if (!truthDefines_.empty()) {
           auto [name, parameters] = any(truthDefines_);
@@ -688,7 +705,8 @@ std::string Generator::statement(int indent, bool late) {
       case 1:
       case 2: {
         std::string name = fresh();
-        std::string line = fmt::format("{}pick {} in {}{}\n", pad, name, set(2), chance(10) ? ", if any" : "");
+        std::string line =
+            fmt::format("{}pick {} in {}{}\n", pad, name, set(2), chance(10) ? ", if any" : "");
         cells_.push_back(name);
         return line;
       }
@@ -696,18 +714,20 @@ std::string Generator::statement(int indent, bool late) {
         if (large_) break;
         std::string name = fresh();
         bool plain = chance(60);
-        std::string line =
-            fmt::format("{}pick {} in lines of {} in {}{}\n", pad, name,
-                        plain ? std::to_string(from(2, 3)) : "(" + number(1) + ")", setOperand(1),
-                        chance(60) ? "" : " along " + any(axes_));
+        std::string line = fmt::format("{}pick {} in lines of {} in {}{}\n", pad, name,
+                                       plain ? std::to_string(from(2, 3)) : "(" + number(1) + ")",
+                                       setOperand(1), chance(60) ? "" : " along " + any(axes_));
         sets_.push_back(name);
         return line;
       }
       case 4: {
         std::string name = fresh();
         if (chance(40)) {
-          std::string line = fmt::format("{}choose {} from {} to {}\n", pad, name, from(0, 1), from(1, 3));
-          if (chance(30)) line = fmt::format("{}choose {} from 1 to ({})\n", pad, name, "min(3, " + number(1) + ")");
+          std::string line =
+              fmt::format("{}choose {} from {} to {}\n", pad, name, from(0, 1), from(1, 3));
+          if (chance(30))
+            line =
+                fmt::format("{}choose {} from 1 to ({})\n", pad, name, "min(3, " + number(1) + ")");
           numbersNamed_.push_back(name);
           return line;
         }
@@ -729,17 +749,20 @@ std::string Generator::statement(int indent, bool late) {
             return line;
           }
           case 1: {
-            std::string line = fmt::format("{}let {} = {} or {}\n", pad, name, setOperand(1), setOperand(1));
+            std::string line =
+                fmt::format("{}let {} = {} or {}\n", pad, name, setOperand(1), setOperand(1));
             sets_.push_back(name);
             return line;
           }
           case 2: {
-            std::string line = fmt::format("{}let {} = {}\n", pad, name, "beyond " + cell(1) + " from " + cell(1));
+            std::string line =
+                fmt::format("{}let {} = {}\n", pad, name, "beyond " + cell(1) + " from " + cell(1));
             cells_.push_back(name);
             return line;
           }
           default: {
-            std::string line = fmt::format("{}let {} = {}kind on {}\n", pad, name, layered_ ? whose() + " " : "", cell(1));
+            std::string line = fmt::format("{}let {} = {}kind on {}\n", pad, name,
+                                           layered_ ? whose() + " " : "", cell(1));
             kindsNamed_.push_back(name);
             return line;
           }
@@ -757,9 +780,11 @@ std::string Generator::statement(int indent, bool late) {
       case 12:
       case 13: {
         std::string on = chance(50) && !cells_.empty() ? any(cells_) : setOperand(1);
-        std::string target = chance(70) ? "(" + on + " on " + (layered_ ? "my empty" : "empty") + ")" : on;
+        std::string target =
+            chance(70) ? "(" + on + " on " + (layered_ ? "my empty" : "empty") + ")" : on;
         std::string which = kind();
-        return fmt::format("{}put {} on {}{}\n", pad, which, target, hands_ && chance(40) ? " from my hand" : "");
+        return fmt::format("{}put {} on {}{}\n", pad, which, target,
+                           hands_ && chance(40) ? " from my hand" : "");
       }
       case 14:
       case 15:
@@ -773,13 +798,17 @@ std::string Generator::statement(int indent, bool late) {
         if (!layered_) return fmt::format("{}flip {}\n", pad, chance(50) ? cell(1) : setOperand(1));
         break;
       case 19:
-        return fmt::format("{}change {} into {}\n", pad, chance(50) ? cell(1) : setOperand(1),
-                           !kindsNamed_.empty() && chance(40) ? any(kindsNamed_) : any(plainKinds_));
+        return fmt::format(
+            "{}change {} into {}\n", pad, chance(50) ? cell(1) : setOperand(1),
+            !kindsNamed_.empty() && chance(40) ? any(kindsNamed_) : any(plainKinds_));
       case 20:
         if (!marks_.empty() && chance(50))
-          return pad + (chance(60) ? "add " + setOperand(1) + " to met\n" : "remove " + setOperand(1) + " from met\n");
+          return pad + (chance(60) ? "add " + setOperand(1) + " to met\n"
+                                   : "remove " + setOperand(1) + " from met\n");
         if (!marksEach_.empty())
-          return pad + (chance(60) ? "add " + setOperand(1) + " to " : "remove " + setOperand(1) + " from ") +
+          return pad +
+                 (chance(60) ? "add " + setOperand(1) + " to "
+                             : "remove " + setOperand(1) + " from ") +
                  whose() + " shot\n";
         break;
       case 21:
@@ -789,7 +818,8 @@ std::string Generator::statement(int indent, bool late) {
             if (!numbers_.empty()) return fmt::format("{}set tally to {}\n", pad, number(2));
             break;
           case 1:
-            if (!numbersEach_.empty()) return fmt::format("{}set {} left to {}\n", pad, whose(), number(2));
+            if (!numbersEach_.empty())
+              return fmt::format("{}set {} left to {}\n", pad, whose(), number(2));
             break;
           case 2:
             if (!numbersOnCells_.empty())
@@ -801,7 +831,8 @@ std::string Generator::statement(int indent, bool late) {
             break;
           case 4:
             if (!rememberedEach_.empty())
-              return fmt::format("{}set {} spot to {}\n", pad, whose(), chance(20) ? "none" : cell(1));
+              return fmt::format("{}set {} spot to {}\n", pad, whose(),
+                                 chance(20) ? "none" : cell(1));
             break;
           case 5:
             if (!marks_.empty())
@@ -824,7 +855,8 @@ std::string Generator::statement(int indent, bool late) {
       case 26: {
         if (indent > 4) break;
         Scope outer = scope();
-        std::string text = fmt::format("{}when {}\n{}", pad, condition(2), statements(indent + 2, from(1, 2), true));
+        std::string text = fmt::format("{}when {}\n{}", pad, condition(2),
+                                       statements(indent + 2, from(1, 2), true));
         leave(outer);
         if (chance(35)) {
           text += pad + "otherwise\n" + statements(indent + 2, from(1, 2), true);
@@ -841,7 +873,8 @@ std::string Generator::statement(int indent, bool late) {
         if (how == "while possible" || how == "any times") {
           // Every round takes a piece, so that the rounds come to an end.
           std::string name = fresh();
-          body = fmt::format("{0}  pick {1} in {2}\n{0}  take {1}\n", pad, name, chance(50) ? "theirs" : "mine");
+          body = fmt::format("{0}  pick {1} in {2}\n{0}  take {1}\n", pad, name,
+                             chance(50) ? "theirs" : "mine");
           if (layered_) body = fmt::format("{0}  pick {1} in mine\n{0}  take {1}\n", pad, name);
           cells_.push_back(name);
         }
@@ -869,13 +902,16 @@ std::string Generator::move(const std::string& name) {
   std::string none = layered_ ? "my empty" : "empty";
   bool moves = chance(60);
   if (moves) {
-    body += fmt::format("  pick here in {}\n", any({"mine", "mine", "my peg", "theirs", "occupied"}) == "occupied" && !layered_
-                                                   ? "occupied"
-                                                   : any({"mine", "mine", "my peg", "theirs"}));
+    body +=
+        fmt::format("  pick here in {}\n",
+                    any({"mine", "mine", "my peg", "theirs", "occupied"}) == "occupied" && !layered_
+                        ? "occupied"
+                        : any({"mine", "mine", "my peg", "theirs"}));
     cells_.emplace_back("here");
     body += statements(2, below(2), false);
     std::string to = any({"reach of here", "step any from here", "all"});
-    body += fmt::format("  pick there in {} on {}\n", chance(70) ? none : "(all except mine)", "(" + to + ")");
+    body += fmt::format("  pick there in {} on {}\n", chance(70) ? none : "(all except mine)",
+                        "(" + to + ")");
     cells_.emplace_back("there");
   } else {
     body += fmt::format("  pick there in {}\n", chance(70) ? none : set(2));
@@ -886,7 +922,8 @@ std::string Generator::move(const std::string& name) {
     if (chance(60)) body += "  take there\n";
     body += "  shift here to there\n";
   } else {
-    body += fmt::format("  put {} on there{}\n", kind(), hands_ && chance(50) ? " from my hand" : "");
+    body +=
+        fmt::format("  put {} on there{}\n", kind(), hands_ && chance(50) ? " from my hand" : "");
   }
   if (chance(70)) body += statements(2, below(4), true);
   if (chance(12) && !large_) body += fmt::format("  must maximise {}\n", number(2));
@@ -902,11 +939,13 @@ std::string Generator::ends() {
   std::string out = "ends\n";
   int many = from(1, 3);
   for (int i = 0; i < many; ++i) {
-    std::string who = any({"mover wins", "mover loses", "opponent wins", "Amber wins", "Slate loses", "draw"});
+    std::string who =
+        any({"mover wins", "mover loses", "opponent wins", "Amber wins", "Slate loses", "draw"});
     std::string claim = chance(15) ? "claim " : "";
     std::string when = "(" + condition(2) + ") and plies > 0";
     if (chance(15))
-      out += fmt::format("  {}leader in {} wins \"end {}\" or draw \"level {}\" when {}\n", claim, number(2), i, i, when);
+      out += fmt::format("  {}leader in {} wins \"end {}\" or draw \"level {}\" when {}\n", claim,
+                         number(2), i, i, when);
     else
       out += fmt::format("  {}{} \"end {}\" when {}{}\n", claim, who, i, when,
                          chance(15) ? " showing " + setOperand(1) : "");
@@ -973,12 +1012,14 @@ Generated Generator::sheet() {
     at_ = At::after;
     cells_.clear(), sets_.clear(), numbersNamed_.clear(), kindsNamed_.clear();
     cells_.emplace_back("there");
-    movesText += (chance(50) ? "after every move\n" : "after " + any(moves_) + "\n") + statements(2, from(1, 3), true);
+    movesText += (chance(50) ? "after every move\n" : "after " + any(moves_) + "\n") +
+                 statements(2, from(1, 3), true);
   }
   cells_.clear(), sets_.clear(), numbersNamed_.clear(), kindsNamed_.clear();
   at_ = At::forbid;
   if (chance(35))
-    movesText += fmt::format("forbid \"attacked\" when any my {} on their reach\n", any(plainKinds_));
+    movesText +=
+        fmt::format("forbid \"attacked\" when any my {} on their reach\n", any(plainKinds_));
   if (chance(20)) movesText += fmt::format("forbid \"so\" when {}\n", condition(2));
   if (chance(20)) {
     Names compared = {"pieces"};

@@ -109,7 +109,7 @@ class Judge {
   // Does every case of the sheet (of its variant) pass? By name, in order.
   std::vector<std::pair<std::string, bool>> cases() const;
 
-  FormUses* uses = nullptr;          // counted into, if given
+  FormUses* uses = nullptr;        // counted into, if given
   std::uint64_t budget = 500'000;  // expressions evaluated before TooMuch is thrown
   mutable std::uint64_t spent = 0;
 
@@ -182,7 +182,8 @@ class Judge {
   const sheet::Tree& tree_;
   const Geometry& board_;
   Cells all_;
-  bool usesAgain_ = false, readsTimes_ = false, forbidsTimes_ = false, readsPasses_ = false, hasHands_ = false;
+  bool usesAgain_ = false, readsTimes_ = false, forbidsTimes_ = false, readsPasses_ = false,
+       hasHands_ = false;
   mutable std::map<std::pair<std::int64_t, std::string>, std::vector<Line>> lines_;
 };
 

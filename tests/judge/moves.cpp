@@ -266,7 +266,8 @@ void Run::pick(const Statement& one) {
 
 void Run::choosing(const Statement& one) {
   if (one.choose == ChooseKind::range) {
-    std::int64_t low = judge_.number(one.args[0], look()), high = judge_.number(one.args[1], look());
+    std::int64_t low = judge_.number(one.args[0], look()),
+                 high = judge_.number(one.args[1], look());
     std::vector<std::int64_t> numbers;
     for (std::int64_t n = std::max<std::int64_t>(low, 0); n <= std::min<std::int64_t>(high, 65534);
          ++n) {
@@ -319,7 +320,8 @@ void Run::change(const Statement& one) {
   if (kind.empty()) fault(one);
   auto& board = state.board[layer()];
   for (Cell cell : cells)
-    if (auto it = board.find(cell); it != board.end() && !mayBelong(kind, it->second.side)) fault(one);
+    if (auto it = board.find(cell); it != board.end() && !mayBelong(kind, it->second.side))
+      fault(one);
   for (Cell cell : cells)
     if (auto it = board.find(cell); it != board.end()) it->second.kind = kind;
 }
@@ -467,9 +469,9 @@ void Run::repeat(const Statement& one) {
 void Run::statement(const Statement& one) {
   if (judge_.uses != nullptr) {
     static const char* const names[] = {
-        "pick",  "choose", "let",    "set",      "need",  "put",  "shift",      "take", "flip", "change",
-        "add",   "remove", "when",   "again",    "repeat", "must maximise", "tell", "written as",
-        "write", "seen as"};
+        "pick",   "choose",        "let",    "set",        "need",   "put",    "shift",
+        "take",   "flip",          "change", "add",        "remove", "when",   "again",
+        "repeat", "must maximise", "tell",   "written as", "write",  "seen as"};
     FormUse& use = (*judge_.uses)[std::string("line ") + names[static_cast<int>(one.kind)]];
     ++use.asked;
   }

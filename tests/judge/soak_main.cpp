@@ -1,6 +1,7 @@
 // Plays sheets drawn at random beside the slow judge, any number of them.
 //
-//   ninepegs_soak [--seed S] [--from N] [--sheets N] [--threads T] [--forms] [--keep DIR] [--show N]
+//   ninepegs_soak [--seed S] [--from N] [--sheets N] [--threads T] [--forms] [--keep DIR] [--show
+//   N]
 #include <fmt/format.h>
 
 #include <atomic>
@@ -76,17 +77,19 @@ int main(int argc, char** argv) {
         judge::Compared compared = judge::compare(one.text, one.variant, options);
         if (!compared.refused && compared.difference.empty()) {
           // The same without shortcuts: all of them, or one.
-          sheet::Shortcuts without = number % 2 == 0 ? sheet::allShortcuts
-                                                     : 1u << (number / 2 % sheet::shortcutCount);
+          sheet::Shortcuts without =
+              number % 2 == 0 ? sheet::allShortcuts : 1u << (number / 2 % sheet::shortcutCount);
           options.games = 1;
           options.uses = nullptr;
           auto slower = SheetGame::fromText("drawn.pegs", one.text, one.variant, without);
           judge::Compared again = judge::compare(*slower, one.text, options);
           if (!again.difference.empty())
-            compared.difference = fmt::format("without shortcuts {:x}: {}", without, again.difference);
+            compared.difference =
+                fmt::format("without shortcuts {:x}: {}", without, again.difference);
           compared.positions += again.positions;
         }
-        double seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
+        double seconds =
+            std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
         std::lock_guard lock(mutex);
         longest = std::max(longest, seconds);
         played += compared.refused ? 0 : 1;
@@ -102,14 +105,17 @@ int main(int argc, char** argv) {
         ++differences;
         fmt::print("sheet {} of seed {}: {}\n", number, seed, compared.difference);
         std::fflush(stdout);
-        if (!keep.empty()) std::ofstream(fmt::format("{}/{}-{}.pegs", keep, seed, number)) << one.text;
+        if (!keep.empty())
+          std::ofstream(fmt::format("{}/{}-{}.pegs", keep, seed, number)) << one.text;
       },
       &stop);
   if (forms)
     for (const auto& [name, use] : all)
-      fmt::print("{:<18} {:>8} sheets {:>12} times{}\n", name, sheetsWith[name], use.asked,
-                 use.answers.size() > 1 || name.rfind("line ", 0) == 0 ? "" : ", always one answer");
-  fmt::print("{} sheets played, {} refused, {} given up, {} positions, longest {:.1f} s: {} differences\n",
-             played, refused, tooMuch, positions, longest, differences);
+      fmt::print(
+          "{:<18} {:>8} sheets {:>12} times{}\n", name, sheetsWith[name], use.asked,
+          use.answers.size() > 1 || name.rfind("line ", 0) == 0 ? "" : ", always one answer");
+  fmt::print(
+      "{} sheets played, {} refused, {} given up, {} positions, longest {:.1f} s: {} differences\n",
+      played, refused, tooMuch, positions, longest, differences);
   return stop ? 130 : differences > 0 ? 1 : 0;
 }

@@ -6,8 +6,8 @@
 
 namespace ninepegs::judge {
 
-using sheet::Expr;
 using sheet::ExpectKind;
+using sheet::Expr;
 
 namespace {
 
@@ -87,8 +87,8 @@ State Judge::read(const std::string& line) const {
               bool its = piece.letters[s] == symbol ||
                          (single && piece.letters[1] == symbol && piece.letters[0].empty());
               if (!its) continue;
-              int owner = piece.neutral            ? -1
-                          : layered()              ? layer
+              int owner = piece.neutral              ? -1
+                          : layered()                ? layer
                           : !piece.only.text.empty() ? side(piece.only.text)
                                                      : s;
               out.board[layered() ? layer : 0][cells.at(x)] = {piece.name.text, owner};
@@ -102,8 +102,7 @@ State Judge::read(const std::string& line) const {
   for (const std::string& part : split(line, ';')) {
     std::vector<std::string> list = words(part);
     if (list.empty()) continue;
-    bool isPicture = first && !layered() &&
-                     (part.find('/') != part.npos || list.size() == 1);
+    bool isPicture = first && !layered() && (part.find('/') != part.npos || list.size() == 1);
     if (layered() && list[0] == "picture") {
       std::size_t at = part.find(list[2]) + list[2].size();
       picture(part.substr(at), side(list[2]));
@@ -189,8 +188,7 @@ State Judge::start() const {
 std::string Judge::text(const State& state) const {
   std::string out;
   for (int layer = 0; layer < (layered() ? 2 : 1); ++layer) {
-    if (layered())
-      out += (layer > 0 ? "; " : "") + ("picture of " + tree_.sides[layer].text) + " ";
+    if (layered()) out += (layer > 0 ? "; " : "") + ("picture of " + tree_.sides[layer].text) + " ";
     std::string rows;
     for (const PictureRow& row : board_.picture()) {
       if (!rows.empty()) rows += "/";
@@ -307,7 +305,8 @@ std::string Judge::seenKey(const State& state) const {
     if (state.numbers.count(name.text) > 0)
       for (std::int64_t value : state.numbers.at(name.text)) out += std::to_string(value) + "|";
     if (state.onCells.count(name.text) > 0)
-      for (const auto& [at, value] : state.onCells.at(name.text)) out += std::to_string(value) + "|";
+      for (const auto& [at, value] : state.onCells.at(name.text))
+        out += std::to_string(value) + "|";
     for (std::size_t move = 0; move < tree_.moves.size(); ++move) {
       if (tree_.moves[move].name.text != name.text) continue;
       std::set<std::vector<std::int64_t>> ways;

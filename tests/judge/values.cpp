@@ -103,12 +103,12 @@ std::string shown(const Value& value) {
 
 const char* formName(const Expr& expr) {
   static const char* const names[] = {
-      "number",     "name",   "call",    "own",     "of",      "on",        "or",
-      "except",     "and",    "not",     "any",     "no",      "count",     "compare",
-      "within",     "in",     "is",      "arithmetic", "ahead", "step",     "slide",
-      "leap",       "between", "beyond", "bracketed", "lines", "spread",    "reach of",
-      "if",         "rows",   "columns", "cells where", "groups where", "kinds where", "was",
-      "hand",       "kind on", "edge of", "next along", "moves of", "total", "min max"};
+      "number", "name",    "call",    "own",         "of",           "on",          "or",
+      "except", "and",     "not",     "any",         "no",           "count",       "compare",
+      "within", "in",      "is",      "arithmetic",  "ahead",        "step",        "slide",
+      "leap",   "between", "beyond",  "bracketed",   "lines",        "spread",      "reach of",
+      "if",     "rows",    "columns", "cells where", "groups where", "kinds where", "was",
+      "hand",   "kind on", "edge of", "next along",  "moves of",     "total",       "min max"};
   return names[static_cast<int>(expr.kind)];
 }
 
@@ -120,10 +120,9 @@ Value Judge::value(const Expr& expr, const Look& look) const {
   if (uses != nullptr) {
     std::string name = formName(expr);
     if (expr.kind == ExprKind::name && !expr.plural) {
-      static const std::set<std::string> words = {"all",    "empty", "occupied", "mine", "theirs",
-                                                  "edge",   "corner", "dark",    "light", "touched",
-                                                  "plies",  "passes", "times seen", "stuck",
-                                                  "nobody can move"};
+      static const std::set<std::string> words = {
+          "all",   "empty",   "occupied", "mine",   "theirs",     "edge",  "corner",         "dark",
+          "light", "touched", "plies",    "passes", "times seen", "stuck", "nobody can move"};
       if (words.count(expr.word) > 0) name = expr.word;
     }
     FormUse& use = (*uses)[name];
@@ -153,6 +152,11 @@ Cells Judge::set(const Expr& expr, const Look& look) const {
   if (expr.kind == ExprKind::number) {
     std::optional<Cell> label = board_.find(expr.word);
     return label ? Cells{*label} : Cells{};
+  }
+  if (expr.kind == ExprKind::was) {  // of a kind, where its pieces stood
+    Look earlier = look;
+    earlier.now = look.before;
+    return set(expr.args[0], earlier);
   }
   return setOf(value(expr, look), look);
 }
@@ -435,8 +439,8 @@ Value Judge::form(const Expr& expr, const Look& look) const {
       return ofSet(out);
     }
     case ExprKind::slide: {
-      Cells through = expr.plural ? set(expr.args.back(), look)
-                                  : empty(*look.now, layered() ? look.me : 0);
+      Cells through =
+          expr.plural ? set(expr.args.back(), look) : empty(*look.now, layered() ? look.me : 0);
       return ofSet(slid(origin(), through, directions(expr.word, look.me)));
     }
     case ExprKind::leap: {
@@ -495,14 +499,13 @@ Value Judge::form(const Expr& expr, const Look& look) const {
       return ofSet(out);
     }
     case ExprKind::spread:
-      return ofSet(
-          spread(set(arg(0), look), set(arg(1), look), directions(expr.word, look.me)));
+      return ofSet(spread(set(arg(0), look), set(arg(1), look), directions(expr.word, look.me)));
     case ExprKind::reachOf:
       return ofSet(reachOf(cell(arg(0), look), look));
     case ExprKind::choice: {
       const Expr& chosen = truth(arg(0), look) ? arg(1) : arg(2);
-      // What is a cell or a kind in one way may be a set in the other, a plain number the label of a
-      // cell.
+      // What is a cell or a kind in one way may be a set in the other, a plain number the label of
+      // a cell.
       bool label = chosen.kind == ExprKind::number && arg(1).kind != ExprKind::number &&
                    value(arg(1), look).sort != Value::Sort::number;
       if (label) return ofSet(set(chosen, look));
@@ -514,8 +517,7 @@ Value Judge::form(const Expr& expr, const Look& look) const {
       Cells out;
       for (Cell cell = 0; cell < board_.size(); ++cell) {
         if (!board_.has(cell)) continue;
-        int n =
-            expr.kind == ExprKind::rows ? board_.rowNumber(cell) : board_.columnNumber(cell);
+        int n = expr.kind == ExprKind::rows ? board_.rowNumber(cell) : board_.columnNumber(cell);
         bool in = expr.word == "odd"    ? n % 2 == 1
                   : expr.word == "even" ? n % 2 == 0
                                         : n >= expr.first && n <= expr.second;
@@ -595,9 +597,7 @@ Value Judge::form(const Expr& expr, const Look& look) const {
       return ofCell(-1);
     }
     case ExprKind::movesOf: {
-      int who = expr.word == "my"      ? look.me
-                : expr.word == "their" ? 1 - look.me
-                                       : side(expr.word);
+      int who = expr.word == "my" ? look.me : expr.word == "their" ? 1 - look.me : side(expr.word);
       return ofNumber(countMoves(*look.now, who));
     }
     case ExprKind::total: {
@@ -608,8 +608,7 @@ Value Judge::form(const Expr& expr, const Look& look) const {
         sum = computed("+", sum, number(arg(0), inside));
       };
       if (arg(1).kind == ExprKind::lines)
-        for (const Line& line : linesIn(arg(1), look))
-          add(ofSet(Cells(line.cells)));
+        for (const Line& line : linesIn(arg(1), look)) add(ofSet(Cells(line.cells)));
       else
         for (Cell at : set(arg(1), look)) add(ofCell(at));
       return ofNumber(sum);

@@ -87,28 +87,34 @@ TEST(BehindEffects, WhatGoesWrongOnTrialIsAFaultAndNoIllegalMove) {
   }
 }
 
-// One of two pieces from a hand that holds one, and a shift that goes wrong before the hand is asked.
+// One of two pieces from a hand that holds one, and a shift that goes wrong before the hand is
+// asked.
 TEST(BehindEffects, EveryPieceFromTheHandMustBeThere) {
   auto game = [](const std::string& lines) {
-    return test::fromText("game t\nsides A and B\nboard square 3 x 1\npiece peg o x\npiece saw s z\n"
-                          "start\n  . . .\n  hand of each peg\nmove place\n" +
-                          lines + "ends\n  draw \"full\" when no empty\n");
+    return test::fromText(
+        "game t\nsides A and B\nboard square 3 x 1\npiece peg o x\npiece saw s z\n"
+        "start\n  . . .\n  hand of each peg\nmove place\n" +
+        lines + "ends\n  draw \"full\" when no empty\n");
   };
   EXPECT_EQ(moves(*game("  pick there in empty\n  put peg on there from my hand\n")).size(), 3u);
-  EXPECT_EQ(moves(*game("  pick there in empty\n  put peg on there from my hand\n  pick more in empty\n"
-                        "  put peg on more from my hand\n")),
-            Texts{});
-  EXPECT_EQ(moves(*game("  choose k from peg, saw\n  pick there in empty\n  set k to kind on there\n"
-                        "  put peg on there from my hand\n"))
-                .size(),
-            3u);  // whatever was chosen, it is none
-  EXPECT_EQ(moves(*game("  pick there in empty\n  put saw on there\n  put saw on there from my hand\n")),
-            Texts{});
+  EXPECT_EQ(
+      moves(*game("  pick there in empty\n  put peg on there from my hand\n  pick more in empty\n"
+                  "  put peg on more from my hand\n")),
+      Texts{});
+  EXPECT_EQ(
+      moves(*game("  choose k from peg, saw\n  pick there in empty\n  set k to kind on there\n"
+                  "  put peg on there from my hand\n"))
+          .size(),
+      3u);  // whatever was chosen, it is none
+  EXPECT_EQ(
+      moves(*game("  pick there in empty\n  put saw on there\n  put saw on there from my hand\n")),
+      Texts{});
 }
 
 TEST(BehindEffects, PassesInARowAreOverWhenAMoveIsTried) {
   std::shared_ptr<const SheetGame> game = test::fromText(
-      "game t\nsides A and B\nboard square 2 x 1\npiece peg o x\nmove place\n  pick there in empty\n"
+      "game t\nsides A and B\nboard square 2 x 1\npiece peg o x\nmove place\n  pick there in "
+      "empty\n"
       "  put peg on there\nforbid \"passed\" when passes > 0\nturn place or pass\n"
       "ends\n  draw \"two passes\" when passes >= 2\n");
   EXPECT_EQ(moveTexts(*game, test::after(*game, "pass")), (Texts{"a1", "b1", "pass"}));
@@ -121,20 +127,24 @@ TEST(BehindEffects, APositionMayNotComeUpAgain) {
       "  shift here to there\n";
   std::string ends = "turn go else pass\nends\n  draw \"long\" when plies > 30\n";
   std::string back = "a1-b1, pass, b1-a1";
-  EXPECT_EQ(moveTexts(*test::fromText(sheet + ends), test::after(*test::fromText(sheet + ends), "a1-b1, pass")),
+  EXPECT_EQ(moveTexts(*test::fromText(sheet + ends),
+                      test::after(*test::fromText(sheet + ends), "a1-b1, pass")),
             Texts{"b1-a1"});
-  std::shared_ptr<const SheetGame> game =
-      test::fromText(sheet + "forbid \"again\" when times seen >= 2\nrepetition compares pieces\n" + ends);
+  std::shared_ptr<const SheetGame> game = test::fromText(
+      sheet + "forbid \"again\" when times seen >= 2\nrepetition compares pieces\n" + ends);
   EXPECT_EQ(moveTexts(*game, test::after(*game, "a1-b1, pass")), Texts{"pass"});
   // What was not yet seen is allowed.
   EXPECT_EQ(moves(*game), Texts{"a1-b1"});
-  EXPECT_FALSE(test::messages(sheet + "forbid \"x\" when times seen >= 2\nrepetition compares pieces, go\n" + ends)
-                   .empty());
+  EXPECT_FALSE(
+      test::messages(sheet + "forbid \"x\" when times seen >= 2\nrepetition compares pieces, go\n" +
+                     ends)
+          .empty());
 }
 
 TEST(BehindEffects, MeasuresAreNotMixedUpByWhatIsAskedOnTheWay) {
   std::shared_ptr<const SheetGame> game = test::fromText(
-      "game t\nsides A and B\nboard square 3 x 1\npiece peg o x\nmove place\n  pick there in empty\n"
+      "game t\nsides A and B\nboard square 3 x 1\npiece peg o x\nmove place\n  pick there in "
+      "empty\n"
       "  put peg on there\n  must maximise column-no of there\n"
       "forbid \"again\" when times seen >= 2\nends\n  draw \"full\" when no empty\n");
   EXPECT_EQ(moves(*game), Texts{"c1"});

@@ -34,8 +34,7 @@ TEST(Expression, ConditionsBindFromLooseToTight) {
             "((no empty) or ((any mine) and (not stuck)))");
   EXPECT_EQ(read("no empty or any mine and not stuck"),
             "! `and` and `or` meet here without brackets");
-  EXPECT_EQ(read("no empty and any mine or stuck"),
-            "! `and` and `or` meet here without brackets");
+  EXPECT_EQ(read("no empty and any mine or stuck"), "! `and` and `or` meet here without brackets");
   EXPECT_EQ(read("count mine + 1 < 2 * count theirs"),
             "(((count mine) + 1) < (2 * (count theirs)))");
   EXPECT_EQ(read("any their k and their k within my shot"),

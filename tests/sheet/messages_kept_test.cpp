@@ -1,11 +1,11 @@
 // Messages that help on: hints at the slip, what comes after a slip, and answers to huge input.
 #include <set>
 
+#include "ninepegs/base/random.hpp"
 #include "ninepegs/sheet/explain.hpp"
 #include "ninepegs/sheet/parser.hpp"
 #include "ninepegs/sheet/tidy.hpp"
 #include "ninepegs/verify/examples.hpp"
-#include "ninepegs/base/random.hpp"
 #include "support/games.hpp"
 
 namespace ninepegs {
@@ -28,16 +28,20 @@ TEST_P(Slips, AreNamed) {
 INSTANTIATE_TEST_SUITE_P(
     Sheets, Slips,
     testing::Values(
-        Slip{"move hop\n  pick here in mine\n  move here to b2", "begins with \"move\"", "shift here to there"},
+        Slip{"move hop\n  pick here in mine\n  move here to b2", "begins with \"move\"",
+             "shift here to there"},
         Slip{"number n\nmove hop\n  set n to n-1", "nothing here is called \"n-1\"", "n - 1"},
         Slip{"define x = count mine-1", "\"mine-1\"", "mine - 1"},
         Slip{"piece bar # neutral", "a comment begins here", "no letter for a piece"},
-        Slip{"define x = empty except corner or edge", "`or` and `except` meet", "A except (B or C)"},
-        Slip{"define x = any mine and no theirs or any edge", "`and` and `or` meet", "(A and B) or C"},
+        Slip{"define x = empty except corner or edge", "`or` and `except` meet",
+             "A except (B or C)"},
+        Slip{"define x = any mine and no theirs or any edge", "`and` and `or` meet",
+             "(A and B) or C"},
         Slip{"zone\u00a0far = row 1", "a no-break space", "plain blank"},
         Slip{"title \u201cOdd\u201d", "a curly quote", "straight quotes"},
         Slip{"case \"a\"\n  expect mover wins", "\"mover\" is none", "name the side"},
-        Slip{"case \"a\"\n  expect not legal banana", "no move that this game could have", "such as"},
+        Slip{"case \"a\"\n  expect not legal banana", "no move that this game could have",
+             "such as"},
         Slip{"case \"a\"\n  expect not legal a1,, b1", "missing between", ""},
         Slip{"group box = peg, saw, peg", "stands twice", ""},
         Slip{"symmetric under half turn\nsymmetric under half turn", "a second time", ""}));
@@ -47,9 +51,10 @@ TEST(MessagesKept, AByteOrderMarkIsPassedOver) {
 }
 
 TEST(MessagesKept, ASlipBehindAnErrorIsToldToo) {
-  std::vector<Diagnostic> found =
-      test::messages("game t\nsides A and B\nboard square 3 x 3\npiece peg o x\nzone = row 1\n"
-                     "move place\n  pick there in emty\n  put peg on there\nends\n  draw \"full\" when no empty\n");
+  std::vector<Diagnostic> found = test::messages(
+      "game t\nsides A and B\nboard square 3 x 3\npiece peg o x\nzone = row 1\n"
+      "move place\n  pick there in emty\n  put peg on there\nends\n  draw \"full\" when no "
+      "empty\n");
   ASSERT_EQ(found.size(), 2u);
   EXPECT_EQ(found[0].place.line, 5);
   EXPECT_EQ(found[1].place.line, 7);
@@ -57,13 +62,16 @@ TEST(MessagesKept, ASlipBehindAnErrorIsToldToo) {
 }
 
 TEST(MessagesKept, TheSameIsToldOnce) {
-  EXPECT_EQ(test::messages(test::sheetWith("define x = emty\ndefine y = x\nzone far = row 1 for Amber, row 2 for Slate\n"))
+  EXPECT_EQ(test::messages(
+                test::sheetWith(
+                    "define x = emty\ndefine y = x\nzone far = row 1 for Amber, row 2 for Slate\n"))
                 .size(),
             1u);
 }
 
 TEST(MessagesKept, ALineOfMovesGoesOnOnlyAfterAComma) {
-  std::string sheet = test::sheetWith("case \"a\"\n  play a1,\n    b1\n  expect not legal a1-\n  expect 100 moves\n");
+  std::string sheet = test::sheetWith(
+      "case \"a\"\n  play a1,\n    b1\n  expect not legal a1-\n  expect 100 moves\n");
   std::shared_ptr<const SheetGame> game = test::fromText(sheet);
   std::vector<verify::ExampleRun> runs = verify::runExamples(*game, 1);
   ASSERT_EQ(runs.size(), 1u);
@@ -76,24 +84,30 @@ TEST(MessagesKept, AComparisonThatFailsSaysItsNumbers) {
       test::fromText(test::sheetWith("case \"a\"\n  play a1, b1\n  expect count occupied = 3\n"));
   std::vector<verify::ExampleRun> runs = verify::runExamples(*game, 1);
   ASSERT_EQ(runs[0].findings.size(), 1u);
-  EXPECT_NE(runs[0].findings[0].message.find("2 = 3"), std::string::npos) << runs[0].findings[0].message;
+  EXPECT_NE(runs[0].findings[0].message.find("2 = 3"), std::string::npos)
+      << runs[0].findings[0].message;
 }
 
 TEST(MessagesKept, AQuotedHashIsPartOfAStatement) {
   std::shared_ptr<const SheetGame> game = test::fromText(
-      "game t\nsides A and B\nboard square 3 x 3\npiece peg o x\nmove place\n  pick there in empty\n"
+      "game t\nsides A and B\nboard square 3 x 3\npiece peg o x\nmove place\n  pick there in "
+      "empty\n"
       "  put peg on there\nends\n  draw \"a # b\" when no empty  # comment\n");
   EXPECT_EQ(game->ruleLines().back().text, "draw \"a # b\" when no empty");
 }
 
-// Input of a megabyte is refused with some messages, and not worked at for long: what would be quadratic
-// took minutes.
+// Input of a megabyte is refused with some messages, and not worked at for long: what would be
+// quadratic took minutes.
 TEST(MessagesKept, MuchIsAnsweredWithSomeMessages) {
   std::string head = "game t\nsides A and B\nboard square 5 x 4\npiece peg o x\n";
-  std::string moves = "move place\n  pick there in empty\n  put peg on there\nends\n  draw \"full\" when no empty\n";
-  std::string names, picks = head + "move q\n", nonsense = head + moves, sums = "define x = 1", mirrored = head + moves;
+  std::string moves =
+      "move place\n  pick there in empty\n  put peg on there\nends\n  draw \"full\" when no "
+      "empty\n";
+  std::string names, picks = head + "move q\n", nonsense = head + moves, sums = "define x = 1",
+                     mirrored = head + moves;
   for (int i = 0; i < 20000; ++i) names += "zone z" + std::to_string(i) + " = row 1\n";
-  for (int i = 0; i < 12000; ++i) names += "zone y" + std::to_string(i) + " = zz" + std::to_string(i) + "\n";
+  for (int i = 0; i < 12000; ++i)
+    names += "zone y" + std::to_string(i) + " = zz" + std::to_string(i) + "\n";
   for (int i = 0; i < 40000; ++i) picks += "  pick x" + std::to_string(i) + " in empty\n";
   picks += moves;
   for (int i = 0; i < 250000; ++i) nonsense += "zz\n";
@@ -126,19 +140,24 @@ TEST(MessagesKept, DefinitionsThatGoDeepAreRefused) {
 
 TEST(MessagesKept, WorkIsWeighed) {
   std::shared_ptr<const SheetGame> heavy = test::fromText(
-      "game t\nsides A and B\nboard square 16 x 32\npiece peg o x\nmove place\n  pick there in empty\n"
-      "  put peg on there\n  written as \"x\"\nworth total (total (total (count lines of 2 in all) for a in all) for b "
+      "game t\nsides A and B\nboard square 16 x 32\npiece peg o x\nmove place\n  pick there in "
+      "empty\n"
+      "  put peg on there\n  written as \"x\"\nworth total (total (total (count lines of 2 in all) "
+      "for a in all) for b "
       "in all) for c in all\nends\n  draw \"full\" when no empty\n");
   EXPECT_THROW(heavy->worth(heavy->start(), 0), RunawayRules);
   // Many ways of one text are held against each other by what they come to.
   std::shared_ptr<const SheetGame> many = test::fromText(
-      "game t\nsides A and B\nboard square 16 x 32\npiece peg o x\nmark met\nmove place\n  pick a in rows 1 to 4\n"
-      "  pick b in rows 1 to 4\n  add b to met\n  written as \"x\"\nends\n  draw \"full\" when no empty\n");
+      "game t\nsides A and B\nboard square 16 x 32\npiece peg o x\nmark met\nmove place\n  pick a "
+      "in rows 1 to 4\n"
+      "  pick b in rows 1 to 4\n  add b to met\n  written as \"x\"\nends\n  draw \"full\" when no "
+      "empty\n");
   EXPECT_EQ(moveTexts(*many, many->start()).size(), 64u);
 }
 
 TEST(MessagesKept, TidyingTwiceIsTidyingOnce) {
-  for (const char* text : {"worth\n 1  0\n  1\n  9 1\n", "about-\nsecond\n", "worth\n  1\n   9 1\n  9 1\n"}) {
+  for (const char* text :
+       {"worth\n 1  0\n  1\n  9 1\n", "about-\nsecond\n", "worth\n  1\n   9 1\n  9 1\n"}) {
     std::string once = sheet::tidied(sheet::Source("t", text));
     EXPECT_EQ(sheet::tidied(sheet::Source("t", once)), once);
   }
@@ -149,34 +168,50 @@ TEST(MessagesKept, DifferentConditionsHaveDifferentSentences) {
   Stream stream(5, 1);
   auto below = [&](std::uint32_t n) { return stream.below(n); };
   auto set = [&](auto&& self, int deep) -> std::string {
-    static const char* const names[] = {"mine", "theirs", "empty", "corner", "edge", "a2", "my peg", "row 1", "all"};
+    static const char* const names[] = {"mine", "theirs", "empty", "corner", "edge",
+                                        "a2",   "my peg", "row 1", "all"};
     if (deep == 0 || below(3) == 0) return names[below(9)];
     std::string a = "(" + self(self, deep - 1) + ")", b = "(" + self(self, deep - 1) + ")";
     switch (below(8)) {
-      case 0: return a + " on " + b;
-      case 1: return a + " or " + b;
-      case 2: return a + " except " + b;
-      case 3: return "north of " + a;
-      case 4: return "step any from " + a;
-      case 5: return "spread from " + a + " through " + b;
-      case 6: return "was " + a;
-      default: return "bracketed " + a + " from a1 by " + b;
+      case 0:
+        return a + " on " + b;
+      case 1:
+        return a + " or " + b;
+      case 2:
+        return a + " except " + b;
+      case 3:
+        return "north of " + a;
+      case 4:
+        return "step any from " + a;
+      case 5:
+        return "spread from " + a + " through " + b;
+      case 6:
+        return "was " + a;
+      default:
+        return "bracketed " + a + " from a1 by " + b;
     }
   };
   auto condition = [&](auto&& self, int deep) -> std::string {
     if (deep == 0 || below(4) == 0) {
       switch (below(4)) {
-        case 0: return "any (" + set(set, 2) + ")";
-        case 1: return "no (" + set(set, 1) + ")";
-        case 2: return "any line of 3 in (" + set(set, 1) + ")";
-        default: return "count (" + set(set, 1) + ") > 3";
+        case 0:
+          return "any (" + set(set, 2) + ")";
+        case 1:
+          return "no (" + set(set, 1) + ")";
+        case 2:
+          return "any line of 3 in (" + set(set, 1) + ")";
+        default:
+          return "count (" + set(set, 1) + ") > 3";
       }
     }
     std::string a = "(" + self(self, deep - 1) + ")", b = "(" + self(self, deep - 1) + ")";
     switch (below(3)) {
-      case 0: return a + " and " + b;
-      case 1: return a + " or " + b;
-      default: return "not " + a;
+      case 0:
+        return a + " and " + b;
+      case 1:
+        return a + " or " + b;
+      default:
+        return "not " + a;
     }
   };
   std::shared_ptr<const SheetGame> game = test::fromText(test::sheetWith(""));

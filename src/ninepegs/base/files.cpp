@@ -67,8 +67,7 @@ void removeLeftOvers(const fs::path& path) {
   for (fs::directory_iterator it(folderOf(path), error), end; !error && it != end;
        it.increment(error)) {
     const fs::path& other = it->path();
-    if (other.filename().string().rfind(prefix, 0) != 0 ||
-        other.extension() != path.extension())
+    if (other.filename().string().rfind(prefix, 0) != 0 || other.extension() != path.extension())
       continue;
     Open file(open(other.c_str(), O_RDONLY | O_NONBLOCK | O_NOFOLLOW | O_CLOEXEC));
     if (file.number >= 0 && flock(file.number, LOCK_EX | LOCK_NB) == 0) unlink(other.c_str());
@@ -141,7 +140,8 @@ PendingFile::PendingFile(const fs::path& path) : path_(resolved(path)) {
       refuseWriting(path_, error);
     }
     // Another run may have taken it for a left-over before it was locked.
-    struct stat here {}, there {};
+    struct stat here {
+    }, there{};
     bool locked = flock(file_, LOCK_EX | LOCK_NB) == 0 && fstat(file_, &here) == 0 &&
                   stat(temporary_.c_str(), &there) == 0 && here.st_ino == there.st_ino;
     if (!locked) close(std::exchange(file_, -1));

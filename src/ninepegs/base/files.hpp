@@ -21,9 +21,9 @@ void writeFile(const std::filesystem::path& path, std::string_view bytes);
 // Throws BadInput if writeFile(path) could not work; changes nothing.
 void requireWritable(const std::filesystem::path& path);
 
-// A temporary file beside `path` for a writer that needs a file's name; `keep` brings it to the disk
-// and renames it to `path`, and a file that was not kept is removed. While it is there it is locked
-// (flock): one without a lock was left by a run that was killed.
+// A temporary file beside `path` for a writer that needs a file's name; `keep` brings it to the
+// disk and renames it to `path`, and a file that was not kept is removed. While it is there it is
+// locked (flock): one without a lock was left by a run that was killed.
 class PendingFile {
  public:
   explicit PendingFile(const std::filesystem::path& path);

@@ -16,9 +16,9 @@
 namespace ninepegs {
 
 struct ProcessLimits {
-  double seconds = 20;             // then it is killed
+  double seconds = 20;                 // then it is killed
   std::size_t outputBytes = 1u << 26;  // more than this is no result
-  const StopFlag* stop = nullptr;  // killed when set
+  const StopFlag* stop = nullptr;      // killed when set
 };
 
 struct Finished {

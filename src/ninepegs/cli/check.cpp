@@ -45,7 +45,8 @@ int exitCodeOf(const verify::CheckReport& report) {
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.openWithVariants(context);
   if (options.allVariants && options.game.variant)
-    throw BadInput(Place{}, "--variant and --all-variants do not go together", "leave one of them out");
+    throw BadInput(Place{}, "--variant and --all-variants do not go together",
+                   "leave one of them out");
   verify::CheckOptions how;
   how.playouts = wholeOption(options.playouts, "--playouts", 1, 1'000'000'000'000ull);
   how.seed = wholeOption(options.seed, "--seed", 0, ~0ull);
@@ -63,7 +64,8 @@ void run(const Options& options, Context& context) {
     if (one.report.stopped) continue;
     const std::string& variant = one.game->info().variant;
     how.examples = &one == &all.front();  // those of the variants are run there, too
-    Progress progress(context, variant.empty() ? "playouts" : "playouts of " + variant, how.playouts);
+    Progress progress(context, variant.empty() ? "playouts" : "playouts of " + variant,
+                      how.playouts);
     how.progress = [&](std::uint64_t done) { progress.at(done); };
     one.report = verify::check(*one.game, how);
     context.exitCode = std::max(context.exitCode, exitCodeOf(one.report));

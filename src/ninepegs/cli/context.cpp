@@ -3,8 +3,8 @@
 #include <fmt/format.h>
 #include <unistd.h>
 
-#include <chrono>
 #include <cerrno>
+#include <chrono>
 #include <csignal>
 #include <cstdio>
 #include <cstdlib>
@@ -30,7 +30,8 @@ bool writeAll(std::FILE* file, const std::string& text) {
   if (std::fwrite(text.data(), 1, text.size(), file) == text.size() && std::fflush(file) == 0)
     return true;
   if (file != stdout || errno == EPIPE) return false;
-  throw BadInput(Place{}, fmt::format("standard output cannot be written ({})", std::strerror(errno)),
+  throw BadInput(Place{},
+                 fmt::format("standard output cannot be written ({})", std::strerror(errno)),
                  errno == ENOSPC ? "is the disk full?" : "");
 }
 

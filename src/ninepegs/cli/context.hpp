@@ -31,8 +31,8 @@ struct Context {
 StopFlag& stopFlag();
 void catchInterrupts();
 
-// Writes all of it to standard output. Throws ReaderGone if nobody reads it any more; what a command
-// has found until then is in Context::exitCode.
+// Writes all of it to standard output. Throws ReaderGone if nobody reads it any more; what a
+// command has found until then is in Context::exitCode.
 struct ReaderGone {};
 void print(const std::string& text);
 void printError(const std::string& text);

@@ -63,8 +63,10 @@ void addLint(CLI::App& app, Context& context) {
   command->add_option("--seed", options->seed, "of the random games")->type_name("N");
   command->add_flag("--json", options->json, "print one JSON object");
   command->footer(
-      "Exit code 1 if there is a remark. Looks for ends behind wider ends, draws before wins, moves\n"
-      "that are never legal, pieces that never come, names that nothing reads, numbers that go below\n"
+      "Exit code 1 if there is a remark. Looks for ends behind wider ends, draws before wins, "
+      "moves\n"
+      "that are never legal, pieces that never come, names that nothing reads, numbers that go "
+      "below\n"
       "0 or past the value that an end waits for, and sides that cannot move while no end holds.\n"
       "Examples:\n"
       "  ninepegs lint chess\n"

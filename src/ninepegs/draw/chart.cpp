@@ -12,7 +12,8 @@
 namespace ninepegs::draw {
 namespace {
 
-// As a gnuplot text in single quotes: only the quote itself means anything there, and it is doubled.
+// As a gnuplot text in single quotes: only the quote itself means anything there, and it is
+// doubled.
 std::string plotText(std::string_view text) {
   std::string out = "'";
   for (char c : text) {

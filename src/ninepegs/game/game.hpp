@@ -32,7 +32,7 @@ struct GameInfo {
   std::string source;  // the sheet's path; empty for a game written in C++
   struct Kind {
     std::string name, letters[2];
-    bool neutral = false;              // nobody's; its letter is the first
+    bool neutral = false;             // nobody's; its letter is the first
     std::vector<std::int64_t> edges;  // numbers on its sides, in the board's order of directions
   };
   std::vector<Kind> kinds;

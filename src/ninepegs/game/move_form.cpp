@@ -49,7 +49,8 @@ class Form {
     // Cells that look like those of the board, on it or not: a1, 12, c3.2, and below zero.
     auto labels = [&] {
       std::size_t end = at < text.size() && text[at] == '-' ? at + 1 : at, letters = 0;
-      for (; end < text.size() && std::isalpha(static_cast<unsigned char>(text[end])); ++end) ++letters;
+      for (; end < text.size() && std::isalpha(static_cast<unsigned char>(text[end])); ++end)
+        ++letters;
       if (letters > 2 || (letters == 0) != sheet_.board.shape().numbered) return;
       while (end < text.size() && isDigit(text[end])) {
         out.push_back(++end);
@@ -64,7 +65,8 @@ class Form {
     };
     switch (part.kind) {
       case Part::Kind::literal: {
-        std::string plain = plainMove("." + part.literal).substr(1);  // no `-` is in front of a move
+        std::string plain =
+            plainMove("." + part.literal).substr(1);  // no `-` is in front of a move
         if (plain.empty() || text.compare(at, plain.size(), plain) == 0)
           out.push_back(at + plain.size());
         break;
@@ -74,7 +76,7 @@ class Form {
         break;
       case Part::Kind::column:
         for (std::size_t end = at; end < text.size() && end < at + 2 &&
-                                  std::isalpha(static_cast<unsigned char>(text[end]));
+                                   std::isalpha(static_cast<unsigned char>(text[end]));
              ++end)
           out.push_back(end + 1);
         break;
@@ -166,10 +168,9 @@ bool readsAsMove(const sheet::Checked& sheet, const sheet::Program& program,
     std::string whole(text);
     if (whole.size() < 20 && std::regex_match(whole, algebraic)) return true;
   }
-  return std::any_of(program.groups.begin(), program.groups.end(),
-                     [&](const sheet::GroupCode& group) {
-                       return Form(sheet, program, group).fits(plain);
-                     });
+  return std::any_of(
+      program.groups.begin(), program.groups.end(),
+      [&](const sheet::GroupCode& group) { return Form(sheet, program, group).fits(plain); });
 }
 
 }  // namespace ninepegs

@@ -1,5 +1,5 @@
-// Could a text be a move of the game at all, legal or not? A case that expects a move not to be legal
-// means one that could be made in some position, not a slip of the pen.
+// Could a text be a move of the game at all, legal or not? A case that expects a move not to be
+// legal means one that could be made in some position, not a slip of the pen.
 #pragma once
 
 #include <string>

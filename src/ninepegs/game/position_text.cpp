@@ -65,7 +65,7 @@ Position readBlock(const Checked& sheet, const Layout& layout, const sheet::Sour
         int side = sheet.side(std::string(text.substr(from, to - from)));
         if (side < 0) {
           addMessage(found, {source.place(part.span), "whose picture?",
-                           fmt::format("say: picture of {}", sheet.tree.sides[0].text)});
+                             fmt::format("say: picture of {}", sheet.tree.sides[0].text)});
           continue;
         }
         PositionPart behind{std::string(text.substr(to)), part.span};

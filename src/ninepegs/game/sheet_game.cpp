@@ -41,8 +41,7 @@ std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, st
   game->hashed_[Layout::plies] = game->sheet_.readsPlies;
   if (game->program_.layout.seen != 0) game->hashed_[game->program_.layout.seen] = false;
   // Who moved last is told by the result; what can follow does not depend on it.
-  if (game->program_.layout.lastMover != 0)
-    game->hashed_[game->program_.layout.lastMover] = false;
+  if (game->program_.layout.lastMover != 0) game->hashed_[game->program_.layout.lastMover] = false;
   game->info_.variant = variant;
   game->fillInfo(path);
   try {
@@ -56,7 +55,8 @@ std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, st
 // Compiled when a check asks for it first.
 const sheet::Program& SheetGame::counting() const {
   std::call_once(countingMade_, [this] {
-    counting_ = sheet::compile(sheet_, sheet::Source(info_.source, text_), {.coverage = true, .without = without_});
+    counting_ = sheet::compile(sheet_, sheet::Source(info_.source, text_),
+                               {.coverage = true, .without = without_});
   });
   return counting_;
 }
@@ -87,8 +87,9 @@ void SheetGame::setUp(const sheet::Source& source, std::vector<Diagnostic>& foun
   Result result = this->result(start_);
   if (result.kind != ResultKind::ongoing) {
     addMessage(found, {source.place({result.line, 0, 1}),
-         fmt::format("the game is over before the first move: {}", resultText(*this, result)),
-         "an end must not hold in the starting position"});
+                       fmt::format("the game is over before the first move: {}",
+                                   resultText(*this, result)),
+                       "an end must not hold in the starting position"});
     return;
   }
   int conditions = 0;
@@ -102,7 +103,7 @@ void SheetGame::setUp(const sheet::Source& source, std::vector<Diagnostic>& foun
                              [&](const auto& v) { return v.first == one.variant.text; });
     if (!known)
       addMessage(found, {source.place(one.variant.span),
-                       fmt::format("there is no variant \"{}\"", one.variant.text), ""});
+                         fmt::format("there is no variant \"{}\"", one.variant.text), ""});
   }
 }
 
@@ -160,7 +161,8 @@ void SheetGame::dropRepeated(const Position& position, MoveList& moves) const {
   };
   struct ReachedHash {
     std::size_t operator()(const Reached& one) const {
-      std::uint64_t hash = std::hash<std::string>()(one.text) + static_cast<std::uint64_t>(one.group);
+      std::uint64_t hash =
+          std::hash<std::string>()(one.text) + static_cast<std::uint64_t>(one.group);
       for (std::uint64_t word : one.words) hash = scrambled(hash ^ word);
       return static_cast<std::size_t>(hash);
     }

@@ -16,8 +16,8 @@ namespace ninepegs {
 class SheetGame final : public Game {
  public:
   // Compiles a sheet's text; `path` is its name in messages. With a variant's name, that variant.
-  // Throws BadInput with every message about the sheet. `without` switches shortcuts of the compiler
-  // off, for tests.
+  // Throws BadInput with every message about the sheet. `without` switches shortcuts of the
+  // compiler off, for tests.
   static std::shared_ptr<const SheetGame> fromText(const std::string& path, std::string text,
                                                    const std::string& variant = {},
                                                    sheet::Shortcuts without = 0);

@@ -50,9 +50,10 @@ Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& sour
   auto sideNamed = [&](const sheet::Name& name) {
     int side = sheet_.side(name.text);
     if (side < 0)
-      addMessage(found, {source.place(name.span), fmt::format("\"{}\" is no side", name.text),
-                       didYouMean(name.text, {info_.sides[0], info_.sides[1]},
-                                  "what is expected: ongoing, legal MOVES, SIDE wins, draw ...")});
+      addMessage(found,
+                 {source.place(name.span), fmt::format("\"{}\" is no side", name.text),
+                  didYouMean(name.text, {info_.sides[0], info_.sides[1]},
+                             "what is expected: ongoing, legal MOVES, SIDE wins, draw ...")});
     return side;
   };
   for (const sheet::CaseStep& step : one.steps) {
@@ -71,7 +72,8 @@ Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& sour
       int length = std::max(1, static_cast<int>(utf8Symbols(move).size()));
       sheet::Span span = step.span;
       if (at != line.npos)
-        span = {step.span.line, static_cast<int>(utf8Symbols(line.substr(0, at)).size()) + 1, length};
+        span = {step.span.line, static_cast<int>(utf8Symbols(line.substr(0, at)).size()) + 1,
+                length};
       addMessage(found, {source.place(span),
                          move.empty() ? "a move is missing between two commas"
                                       : fmt::format("\"{}\" is no move that this game could have",
@@ -92,8 +94,8 @@ Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& sour
           }
           if (std::find(names.begin(), names.end(), step.endName) == names.end())
             addMessage(found, {source.place(step.span),
-                             fmt::format("no end is called \"{}\"", step.endName),
-                             didYouMean(step.endName, names, "the ends are listed in `ends`")});
+                               fmt::format("no end is called \"{}\"", step.endName),
+                               didYouMean(step.endName, names, "the ends are listed in `ends`")});
         }
         break;
       case From::turn:
@@ -106,7 +108,7 @@ Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& sour
           to.cell = step.subject.text;
           if (!sheet_.board.find(to.cell))
             addMessage(found, {source.place(step.subject.span),
-                             fmt::format("there is no cell \"{}\"", to.cell), ""});
+                               fmt::format("there is no cell \"{}\"", to.cell), ""});
         }
         break;
       case From::seenBy:

@@ -22,8 +22,7 @@ namespace ninepegs {
         "does every round bring the end of the `repeat` nearer?");
   throw RunawayRules(
       Place{program.source, line, 0, 1, {}},
-      fmt::format("this takes more than {} steps in one position, the limit",
-                  limits::loopSteps),
+      fmt::format("this takes more than {} steps in one position, the limit", limits::loopSteps),
       "pick from smaller sets, or nest fewer loops");
 }
 

@@ -125,8 +125,8 @@ std::unique_ptr<Opponent> makeOpponent(std::string_view text, const std::string&
                 : word == "nodes" ? limits.nodes > 0
                                   : limits.seconds > 0;
     if (said)
-      refuse(source, text, from, word.size(), fmt::format("\"{}\" is said twice", std::string(word)),
-             "");
+      refuse(source, text, from, word.size(),
+             fmt::format("\"{}\" is said twice", std::string(word)), "");
     if (word == "depth") {
       std::optional<unsigned long long> number = wholeNumber(value, limits::searchDepth);
       if (!number || *number < 1)

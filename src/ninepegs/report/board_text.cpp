@@ -14,7 +14,8 @@ std::string padded(const std::string& text, std::size_t width) {
 std::string sideText(const Game& game, int side, const Paint& paint) {
   std::string letters;
   for (const GameInfo::Kind& kind : game.info().kinds)
-    if (!kind.neutral && !kind.letters[side].empty()) letters += (letters.empty() ? "" : " ") + kind.letters[side];
+    if (!kind.neutral && !kind.letters[side].empty())
+      letters += (letters.empty() ? "" : " ") + kind.letters[side];
   bool few = game.info().kinds.size() <= 3 && !letters.empty() && game.boards() == 1;
   return paint.side(side, game.info().sides[side]) + (few ? fmt::format(" ({})", letters) : "");
 }

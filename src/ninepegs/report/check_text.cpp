@@ -159,9 +159,9 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
                        report.examples.size());
     for (const verify::ExampleRun& run : report.examples)
       if (!run.findings.empty())
-        out += fmt::format("  line {:>3}  {}{}\n", run.line, paint.bad("failed: "),
-                           run.variant.empty() ? run.name
-                                               : run.name + " (variant " + run.variant + ")");
+        out += fmt::format(
+            "  line {:>3}  {}{}\n", run.line, paint.bad("failed: "),
+            run.variant.empty() ? run.name : run.name + " (variant " + run.variant + ")");
     for (const verify::ExampleRun& run : report.examples)
       for (const std::string& broken : run.broken)
         out += fmt::format("  line {:>3}  {}\n", run.line,

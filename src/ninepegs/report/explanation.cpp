@@ -51,7 +51,8 @@ sheet::Explanation startOf(const SheetGame& game) {
       further.push_back(part);
     from = to;
   }
-  if (!further.empty()) out.sentences.push_back({0, line, fmt::format("Set out besides: {}.", joined(further, "; "))});
+  if (!further.empty())
+    out.sentences.push_back({0, line, fmt::format("Set out besides: {}.", joined(further, "; "))});
   return out;
 }
 
@@ -66,7 +67,8 @@ sheet::Explanation changesOf(const std::vector<sheet::Explanation>& base, const 
                              const std::string& name, const std::string& says) {
   std::shared_ptr<const Game> other = game.variant(name);
   std::vector<sheet::Explanation> parts = explanation(dynamic_cast<const SheetGame&>(*other));
-  sheet::Explanation out{fmt::format("Variant \"{}\"{}", name, says.empty() ? "" : ": " + says), {}};
+  sheet::Explanation out{fmt::format("Variant \"{}\"{}", name, says.empty() ? "" : ": " + says),
+                         {}};
   auto has = [](const std::vector<sheet::Explanation>& list, const std::string& heading,
                 const sheet::Explanation::Sentence& sentence) {
     for (const sheet::Explanation& part : list)

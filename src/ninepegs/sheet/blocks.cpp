@@ -80,15 +80,16 @@ std::size_t adopt(const Source& source, std::vector<Row>& rows, std::size_t at, 
     }
     if (level < 0) level = row.indent;
     if (row.indent != level) {
-      addMessage(found, {source.place(row.block.span),
-           row.indent > level ? "this line is indented deeper than the line above it opens"
-                              : "this line is indented less than its neighbours",
-           fmt::format("indent it by {} blanks, like the first line of its block", level)});
+      addMessage(found,
+                 {source.place(row.block.span),
+                  row.indent > level ? "this line is indented deeper than the line above it opens"
+                                     : "this line is indented less than its neighbours",
+                  fmt::format("indent it by {} blanks, like the first line of its block", level)});
     }
     if (depth > limits::nesting) {
-      addMessage(found, {source.place(row.block.span),
-                       fmt::format("blocks are nested deeper than {}, the limit", limits::nesting),
-                       ""});
+      addMessage(found,
+                 {source.place(row.block.span),
+                  fmt::format("blocks are nested deeper than {}, the limit", limits::nesting), ""});
       return rows.size();
     }
     int indent = row.indent;
@@ -209,14 +210,17 @@ std::vector<Token> tokens(const Source& source, std::string_view line, int lineN
       std::optional<unsigned long long> value = wholeNumber(token.text, 1'000'000'000'000ull);
       token.number = static_cast<long long>(value.value_or(0));
       if (!value)
-        addMessage(found, {source.place({lineNumber, static_cast<int>(from) + 1, static_cast<int>(i - from)}),
+        addMessage(
+            found,
+            {source.place({lineNumber, static_cast<int>(from) + 1, static_cast<int>(i - from)}),
              "this number is too large", "numbers go up to 1000000000000"});
     } else if (at(i) == "\"") {
       token.kind = TokenKind::text;
       for (++i; i < symbols.size() && symbols[i] != "\""; ++i) token.text += symbols[i];
       if (i == symbols.size())
-        addMessage(found, {source.place({lineNumber, static_cast<int>(from) + 1, 1}),
-                         "this text has no closing quote", "texts end on the line they begin on"});
+        addMessage(found,
+                   {source.place({lineNumber, static_cast<int>(from) + 1, 1}),
+                    "this text has no closing quote", "texts end on the line they begin on"});
       else
         ++i;
     } else {
@@ -237,7 +241,9 @@ std::vector<Block> blocks(const Source& source, std::vector<Diagnostic>& found) 
   for (int number = 1; number <= static_cast<int>(source.lines().size()); ++number) {
     const std::string& whole = source.lines()[number - 1];
     if (whole.size() > limits::lineBytes) {
-      addMessage(found, {source.place({number, 0, 1}),
+      addMessage(
+          found,
+          {source.place({number, 0, 1}),
            fmt::format("this line is longer than {} bytes, the limit", limits::lineBytes), ""});
       return {};
     }
@@ -247,7 +253,7 @@ std::vector<Block> blocks(const Source& source, std::vector<Diagnostic>& found) 
     if (tab != std::string::npos) {
       int column = static_cast<int>(utf8Symbols(std::string_view(whole).substr(0, tab)).size()) + 1;
       addMessage(found, {source.place({number, column, 1}), "this line holds a tab",
-                       "use blanks, so that the indentation means the same everywhere"});
+                         "use blanks, so that the indentation means the same everywhere"});
       continue;
     }
     int indent = static_cast<int>(first);
@@ -298,7 +304,7 @@ std::vector<Block> blocks(const Source& source, std::vector<Diagnostic>& found) 
   std::vector<Block> out;
   if (!rows.empty() && rows.front().indent > 0)
     addMessage(found, {source.place(rows.front().block.span),
-                     "the first line of a sheet must not be indented", ""});
+                       "the first line of a sheet must not be indented", ""});
   adopt(source, rows, 0, -1, out, 0, found);
   return out;
 }

@@ -81,8 +81,9 @@ void Checker::zones() {
       std::optional<CellSet> set = out_.constantSet(expr, index);
       // Which way is forward differs by side.
       if (set && !bySide && out_.constantSet(expr, 1) != set)
-        note(expr.span, "this set differs by side", "say it for each: CELLS for " +
-             out_.tree.sides[0].text + ", CELLS for " + out_.tree.sides[1].text);
+        note(expr.span, "this set differs by side",
+             "say it for each: CELLS for " + out_.tree.sides[0].text + ", CELLS for " +
+                 out_.tree.sides[1].text);
       else if (!set)
         note(expr.span, "a zone must not depend on pieces", "use `define` for that");
       else if (set->none())
@@ -323,16 +324,17 @@ Checked check(Tree tree, const Source& source, std::vector<Diagnostic>& found) {
 }
 
 void addLikelySlips(Tree tree, const Source& source, std::vector<Diagnostic>& found) {
-  bool whole = !tree.game.text.empty() && !tree.sides[1].text.empty() && !tree.moves.empty() &&
-               (tree.board.columns > 0 && (tree.board.shape != Shape::points ||
-                                           !tree.board.lines.empty()));
+  bool whole =
+      !tree.game.text.empty() && !tree.sides[1].text.empty() && !tree.moves.empty() &&
+      (tree.board.columns > 0 && (tree.board.shape != Shape::points || !tree.board.lines.empty()));
   if (!whole || found.size() >= limits::diagnosticsKept) return;
   // What stands on a refused line may be what it would have declared.
   std::set<std::string> doubtful;
   for (const Diagnostic& one : found) {
     std::string word;
     for (char c : one.place.text + " ") {
-      bool inside = std::isalnum(static_cast<unsigned char>(c)) != 0 || c == '-' || c == '_' || c < 0;
+      bool inside =
+          std::isalnum(static_cast<unsigned char>(c)) != 0 || c == '-' || c == '_' || c < 0;
       if (inside) word += c;
       if (!inside && !word.empty()) doubtful.insert(std::exchange(word, {}));
     }

@@ -289,9 +289,11 @@ void Compiler::generateGroup(int index, int side) {
         std::vector<int> kinds;
         for (const Name& kind : one.names) kinds.push_back(sheet_.kind(kind.text));
         cells = emit_.constantKinds(kinds);
-        bool fromHand = shape.handSettled && std::any_of(shape.all.begin(), shape.all.end(), [&](const Statement* put) {
-          return put->kind == Kind::put && put->fromHand && put->name.text == one.name.text;
-        });
+        bool fromHand =
+            shape.handSettled &&
+            std::any_of(shape.all.begin(), shape.all.end(), [&](const Statement* put) {
+              return put->kind == Kind::put && put->fromHand && put->name.text == one.name.text;
+            });
         if (fromHand) {
           Slot held = emit_.newSet();
           emit_.add(Op::handKinds, held, 0, 0, static_cast<Slot>(side));
@@ -311,8 +313,7 @@ void Compiler::generateGroup(int index, int side) {
       fail = loop;
       Value value{one.kind == Kind::pick ? Type::cell : Type::kind, chosen};
       // On a board of one each, two pieces may stand on the cell that was picked.
-      if (one.kind == Kind::pick && !program_.layout.layered &&
-          emit_.takes(Shortcut::known)) {
+      if (one.kind == Kind::pick && !program_.layout.layered && emit_.takes(Shortcut::known)) {
         Value about = express_.known(one.args[0]);
         value.owner = about.owner;
         value.kinds = about.kinds;

@@ -123,7 +123,8 @@ void Compiler::headLine(const MoveShape& shape, const Statement& one) {
   }
   auto [family, length] = express_.lineFamilyOf(one.args[0]);
   Slot line = emit_.newSet();
-  emit_.add(Op::lineChosen, line, static_cast<Slot>(program_.choicesAt + choice), length, 0, family);
+  emit_.add(Op::lineChosen, line, static_cast<Slot>(program_.choicesAt + choice), length, 0,
+            family);
   Value value{Type::set, line};
   value.lines = choice;
   express_.bind(one.name.text, value);
@@ -410,7 +411,8 @@ void Compiler::makeRoom(int index) {
         if (crosses || texts)
           emit_.add(set ? Op::clear : Op::copyNumber, slot,
                     set ? Slot{0} : emit_.constantNumber(number ? 0 : -1));
-        if (texts && inner && one.kind == Kind::choose && number) {  // left out if it was not chosen
+        if (texts && inner && one.kind == Kind::choose &&
+            number) {  // left out if it was not chosen
           Slot shown = shownSlots_[made] = emit_.newNumber();
           emit_.add(Op::copyNumber, shown, emit_.constantNumber(-1));
         }

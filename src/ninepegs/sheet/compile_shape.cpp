@@ -119,8 +119,9 @@ MoveShape Compiler::shapeOf(int index) const {
   return shape;
 }
 
-// Is it known before the first effect that the hand holds what the move puts? So it is for one piece
-// of a kind that is named, or that is chosen in the head, if nothing can go wrong before it is put.
+// Is it known before the first effect that the hand holds what the move puts? So it is for one
+// piece of a kind that is named, or that is chosen in the head, if nothing can go wrong before it
+// is put.
 bool Compiler::handSettled(const MoveShape& shape) const {
   auto fromHand = [](auto&& self, const Statement& one) -> int {
     int total = one.kind == Kind::put && one.fromHand ? 1 : 0;
@@ -261,7 +262,8 @@ void Compiler::classify(int index) {
       return mask ? isPick(one) : (needBehindPick ? one.kind == Kind::need : isPick(one));
     });
   }
-  group.mayRepeat = !emit_.takes(Shortcut::distinct) || mayRepeat(shape, sheet_.tree.moves[index].body);
+  group.mayRepeat =
+      !emit_.takes(Shortcut::distinct) || mayRepeat(shape, sheet_.tree.moves[index].body);
 }
 
 // Two ways differ if every choice is written in their texts, or all but one, on whose cell the only
@@ -313,7 +315,8 @@ bool Compiler::mayRepeat(const MoveShape& shape, const std::vector<Statement>& b
   bool straight = !program_.rays.empty() && sheet_.tree.board.shape != Shape::points;
   auto bent = [&](auto&& self, const std::vector<Statement>& list) -> void {
     for (const Statement& one : list) {
-      if (one.kind == Kind::pick && one.args[0].kind == ExprKind::lines) written.erase(one.name.text);
+      if (one.kind == Kind::pick && one.args[0].kind == ExprKind::lines)
+        written.erase(one.name.text);
       self(self, one.body);
       self(self, one.otherwise);
     }

@@ -126,13 +126,13 @@ class Compiler {
   Recipe mode_ = Recipe::apply;
   const MoveShape* shape_ = nullptr;
   bool inAfter_ = false;
-  std::set<std::string> lets_;                   // that are worked out
+  std::set<std::string> lets_;  // that are worked out
   // Places of names that are not made in the head: of picks behind it, and of names made inside
   // blocks and read outside of them. By the block they belong to (0: the move, else the `after`).
   using MadeIn = std::pair<int, std::string>;
   std::map<MadeIn, Slot> madeSlots_;
   std::map<MadeIn, Slot> shownSlots_;  // of chosen numbers: their texts
-  std::set<MadeIn> outside_;  // of those, the ones made inside blocks and read outside
+  std::set<MadeIn> outside_;           // of those, the ones made inside blocks and read outside
   int madeIn_ = 0;
   std::map<std::pair<int, int>, Slot> pending_;  // one-move cells: what they will be
 };

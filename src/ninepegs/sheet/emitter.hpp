@@ -53,8 +53,8 @@ class Emitter {
   Slot constantKinds(const std::vector<int>& kinds);  // as bits of a set
   int directionGroup(const std::vector<int>& directions);
   int cellTable(const std::string& key, const std::function<CellSet(Cell)>& cells);
-  // What lines are looked up for: `plain` ones are tested by shifts where that is possible, those of
-  // a family of many lengths are only gone through.
+  // What lines are looked up for: `plain` ones are tested by shifts where that is possible, those
+  // of a family of many lengths are only gone through.
   enum class LineUse { plain, exact, family };
   int lineSet(int length, const std::vector<int>& axes, LineUse use);
   int lineFamily(const std::vector<int>& lengths, const std::vector<int>& axes);

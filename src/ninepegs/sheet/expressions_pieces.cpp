@@ -119,8 +119,8 @@ Value Expressions::known(const Expr& expr) const {
   return out;
 }
 
-// Steps, leaps and slides joined by `or` go from all pieces of a kind at once; of any other reach it
-// matters which piece it is looked at from.
+// Steps, leaps and slides joined by `or` go from all pieces of a kind at once; of any other reach
+// it matters which piece it is looked at from.
 Slot Expressions::reachOfSide(int owner) {
   Slot out = emit_.newSet();
   emit_.add(Op::clear, out);

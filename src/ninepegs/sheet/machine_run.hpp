@@ -33,10 +33,10 @@ namespace ninepegs::sheet {
   } while (false)
 
 // What goes wrong on trial goes wrong when the move is made, too: it is legal, and a fault then.
-#define WENT_WRONG()                                \
-  do {                                              \
+#define WENT_WRONG()                           \
+  do {                                         \
     if constexpr (onTrialNow) goneWrong(sink); \
-    return;                                         \
+    return;                                    \
   } while (false)
 
 template <int W>
@@ -223,8 +223,9 @@ on_handTotal:
   setNum(i->a, handTotal(i->d, i->n));
   NEXT();
 on_handOf:
-  setNum(i->a,
-         num(i->b) < 0 ? 0 : num(then(program_->layout.hands[i->d], i->n) + static_cast<int>(num(i->b))));
+  setNum(i->a, num(i->b) < 0
+                   ? 0
+                   : num(then(program_->layout.hands[i->d], i->n) + static_cast<int>(num(i->b))));
   NEXT();
 on_touched:
   at(i->a) = touched();

@@ -41,9 +41,7 @@ std::int64_t Machine<W>::kindAt(std::int64_t cell, int side, int past) const {
 template <int W>
 Bits<W> Machine<W>::kindCells(std::int64_t kind, int side, int past) const {
   const Layout& layout = program_->layout;
-  auto plane = [&](Slot slot) {
-    return *reinterpret_cast<const Set*>(memory_ + then(slot, past));
-  };
+  auto plane = [&](Slot slot) { return *reinterpret_cast<const Set*>(memory_ + then(slot, past)); };
   if (kind < 0) return Set::none();
   if (layout.kinds.empty())
     return side >= 0 ? plane(layout.sides[side]) : plane(layout.sides[0]) | plane(layout.sides[1]);

@@ -96,7 +96,8 @@ Expr product(Cursor& in) {
   while (in.sees("*") || in.sees("/") || in.sees("%")) {
     const Token op = in.next();
     Expr right = chain(in);
-    left = binaryNode(in, ExprKind::arithmetic, op.span, std::move(left), std::move(right), op.text);
+    left =
+        binaryNode(in, ExprKind::arithmetic, op.span, std::move(left), std::move(right), op.text);
   }
   return left;
 }
@@ -147,7 +148,8 @@ Expr sum(Cursor& in) {
   while (in.sees("+") || in.sees("-")) {
     const Token op = in.next();
     Expr right = product(in);
-    left = binaryNode(in, ExprKind::arithmetic, op.span, std::move(left), std::move(right), op.text);
+    left =
+        binaryNode(in, ExprKind::arithmetic, op.span, std::move(left), std::move(right), op.text);
   }
   return left;
 }

@@ -39,9 +39,10 @@ inline Expr node(ExprKind kind, Span span, std::vector<Expr> args = {}, std::str
 
 // Two operands joined by an operator, of which a line may hold limits::operators.
 inline Expr binaryNode(Cursor& in, ExprKind kind, Span span, Expr left, Expr right,
-                     std::string word = {}) {
+                       std::string word = {}) {
   if (++in.operators > limits::operators)
-    in.refuse(span, fmt::format("this line has more than {} operators, the limit", limits::operators),
+    in.refuse(span,
+              fmt::format("this line has more than {} operators, the limit", limits::operators),
               "give a part of it a name with `define` or `let`");
   Expr expr = node(kind, span, {}, std::move(word));
   expr.args.reserve(2);

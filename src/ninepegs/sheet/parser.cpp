@@ -106,11 +106,11 @@ Tree Parser::sheet(std::vector<Block> all, const std::string& wanted) {
       if (block.tokens[1].text == wanted) chosen = &block;
     }
     if (chosen == nullptr) {
-      addMessage(found_, {Place{source_.name(), 0, 0, 1, {}},
-                        fmt::format("the sheet has no variant \"{}\"", wanted),
-                        names.empty()
-                            ? "it has no variants"
-                            : didYouMean(wanted, names, "it has: " + joined(names, ", "))});
+      addMessage(found_,
+                 {Place{source_.name(), 0, 0, 1, {}},
+                  fmt::format("the sheet has no variant \"{}\"", wanted),
+                  names.empty() ? "it has no variants"
+                                : didYouMean(wanted, names, "it has: " + joined(names, ", "))});
       return tree_;
     }
     std::vector<Block> changes = chosen->children;
@@ -132,7 +132,8 @@ Tree Parser::sheet(std::vector<Block> all, const std::string& wanted) {
   for (const Block& block : all) section(block);
   auto missing = [&](bool there, const std::string& what, const std::string& hint) {
     if (!there)
-      addMessage(found_, {Place{source_.name(), 0, 0, 1, {}}, "the sheet does not say " + what, hint});
+      addMessage(found_,
+                 {Place{source_.name(), 0, 0, 1, {}}, "the sheet does not say " + what, hint});
   };
   auto has = [&](const char* word) {
     return std::any_of(all.begin(), all.end(), [&](const Block& b) { return b.word() == word; });

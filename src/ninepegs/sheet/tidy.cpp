@@ -142,8 +142,8 @@ std::string tidiedOnce(const Source& source) {
 
 }  // namespace
 
-// Where rows of a picture stand apart from each other, a line that has moved may stand below another
-// one: until nothing changes any more.
+// Where rows of a picture stand apart from each other, a line that has moved may stand below
+// another one: until nothing changes any more.
 std::string tidied(const Source& source) {
   std::string text = tidiedOnce(source);
   for (int pass = 0; pass < 8; ++pass) {

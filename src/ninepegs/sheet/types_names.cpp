@@ -11,7 +11,8 @@ namespace ninepegs::sheet {
 // What a piece attacks cannot depend on what pieces attack.
 bool Types::outsideReach(const Expr& expr) {
   if (context_ != Context::reach) return true;
-  note(expr.span, "the reach of a piece cannot ask for a reach", "say with steps, leaps and slides");
+  note(expr.span, "the reach of a piece cannot ask for a reach",
+       "say with steps, leaps and slides");
   return false;
 }
 
@@ -226,8 +227,7 @@ Type Types::own(Expr& expr) {
   }
   if (inner.kind == ExprKind::kindOn) return infer(inner);
   if (inner.kind == ExprKind::name) {
-    if (inner.word == "reach")
-      return inner.type = outsideReach(expr) ? Type::set : Type::unknown;
+    if (inner.word == "reach") return inner.type = outsideReach(expr) ? Type::set : Type::unknown;
     Type local = localType(inner.word);
     if (local == Type::kind) return inner.type = Type::set;
     if (local != Type::unknown) {

@@ -65,7 +65,8 @@ class Words {
         return fmt::format("the cells one {} step away from {}", expr.word, origin(expr));
       case ExprKind::slide:
         return fmt::format("the cells that can be slid to in {} directions from {}{}", expr.word,
-                           origin(expr), expr.plural ? " through " + arg(expr, expr.args.size() - 1) : "");
+                           origin(expr),
+                           expr.plural ? " through " + arg(expr, expr.args.size() - 1) : "");
       case ExprKind::leap:
         return fmt::format("the cells a leap of {} and {} away from {}", expr.first, expr.second,
                            origin(expr));

@@ -89,7 +89,8 @@ void Watcher::finish(std::uint64_t number) {
     ++evidence.unfinished;
   evidence.lengths.add(played_.size());
   ++evidence.playouts;
-  if (number < options_.thoroughPlayouts && inspector_.hasSymmetries()) evidence.symmetryTests += played_.size();
+  if (number < options_.thoroughPlayouts && inspector_.hasSymmetries())
+    evidence.symmetryTests += played_.size();
 }
 
 Finding described(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,

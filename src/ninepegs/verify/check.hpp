@@ -18,10 +18,11 @@ namespace ninepegs::verify {
 struct CheckOptions {
   std::uint64_t playouts = 10000;
   std::uint64_t seed = 1;
-  int threads = 1;                // changes no result
-  bool examples = true;           // also run the cases
-  int plyLimit = 2000;            // a playout that is longer is a finding
-  std::uint64_t viewGames = 10000;  // pairs of games played to find what leaks, if anything is secret
+  int threads = 1;       // changes no result
+  bool examples = true;  // also run the cases
+  int plyLimit = 2000;   // a playout that is longer is a finding
+  std::uint64_t viewGames =
+      10000;  // pairs of games played to find what leaks, if anything is secret
   std::uint64_t thoroughPlayouts = 500;  // the first ones also test symmetries and texts
   std::size_t shortenBudget = 200'000;   // positions tried for the shortest failing game
   const StopFlag* stop = nullptr;

@@ -14,11 +14,11 @@ struct ExampleRun {
   std::string variant;
   int steps = 0;                    // that were expected of it
   std::vector<std::string> broken;  // what its own position breaks of what must always hold
-  std::vector<Finding> findings;  // empty: it passed; one at most
+  std::vector<Finding> findings;    // empty: it passed; one at most
 };
 
-// Every example in the order of lines, those of all variants in their variant. When asked to stop, those that are
-// left are left out.
+// Every example in the order of lines, those of all variants in their variant. When asked to stop,
+// those that are left are left out.
 std::vector<ExampleRun> runExamples(const Game& game, int threads, const StopFlag* stop = nullptr);
 
 }  // namespace ninepegs::verify

@@ -78,7 +78,7 @@ static std::map<std::string, std::string> partsOf(const Game& game, const Positi
     std::string name = from == 0 || part.rfind("picture ", 0) == 0 ? "the pieces"
                        : part.ends_with(" to move")                ? "the turn"
                        : part.ends_with(" moved last")             ? "who moved last"
-                                                    : "\"" + part.substr(0, blank) + "\"";
+                                                       : "\"" + part.substr(0, blank) + "\"";
     out[name] += part + ";";
     from = to == std::string::npos ? to : to + 2;
   }
@@ -124,9 +124,9 @@ void Inspector::symmetry(const Position& played, const MoveList& moves,
     std::sort(expected.begin(), expected.end());
     std::sort(got.begin(), got.end());
     if (expected == got) continue;
-    std::string message =
-        fmt::format("the rules change under {}: here {} moves are legal, in the mirrored position {}",
-                    one.name, moves.size(), imageMoves.size());
+    std::string message = fmt::format(
+        "the rules change under {}: here {} moves are legal, in the mirrored position {}", one.name,
+        moves.size(), imageMoves.size());
     if (moves.size() == imageMoves.size()) {
       // The first move that leads elsewhere, and what differs from the nearest of the others.
       for (std::size_t i = 0; i < moves.size(); ++i) {

@@ -99,8 +99,8 @@ class Linter {
   std::vector<Remark> out_;
 };
 
-// `any A on B` says more than `any C on D` if the sets that do not depend on the position lie within
-// those of the other, and the rest is the same.
+// `any A on B` says more than `any C on D` if the sets that do not depend on the position lie
+// within those of the other, and the rest is the same.
 bool Linter::impliesAny(const Expr& narrow, const Expr& wide) const {
   auto split = [&](const Expr& expr, std::set<std::string>& rest) {
     std::vector<const Expr*> all;
@@ -116,15 +116,15 @@ bool Linter::impliesAny(const Expr& narrow, const Expr& wide) const {
   };
   std::set<std::string> own, other;
   CellSet inner = split(narrow, own), outer = split(wide, other);
-  return (inner & ~outer).none() && std::includes(own.begin(), own.end(), other.begin(), other.end());
+  return (inner & ~outer).none() &&
+         std::includes(own.begin(), own.end(), other.begin(), other.end());
 }
 
 // Does the second hold wherever the first holds? Only where the texts show it.
 bool Linter::implies(const Expr& narrow, const Expr& wide) const {
   if (sheet::toText(narrow) == sheet::toText(wide)) return true;
   std::optional<Interval> a = intervalOf(narrow), b = intervalOf(wide);
-  if (a && b)
-    return a->of == b->of && a->least >= b->least && a->greatest <= b->greatest;
+  if (a && b) return a->of == b->of && a->least >= b->least && a->greatest <= b->greatest;
   if (narrow.kind != ExprKind::any || wide.kind != ExprKind::any) return false;
   const Expr& x = narrow.args[0];
   const Expr& y = wide.args[0];
@@ -192,9 +192,10 @@ void Linter::draws() {
       if (tree_.ends[win].kind == sheet::EndKind::draw || hiddenEnds_.count(win) > 0) continue;
       if (exclude(tree_.ends[draw].condition, tree_.ends[win].condition)) continue;
       say(tree_.ends[draw].span.line,
-          fmt::format("the draw \"{}\" stands above the win \"{}\" of line {}: where both hold, it is a "
-                      "draw",
-                      tree_.ends[draw].name, tree_.ends[win].name, tree_.ends[win].span.line),
+          fmt::format(
+              "the draw \"{}\" stands before the win \"{}\" of line {}: where both hold, it is a "
+              "draw",
+              tree_.ends[draw].name, tree_.ends[win].name, tree_.ends[win].span.line),
           "put wins above draws");
       hiddenEnds_.insert(win);
       break;
