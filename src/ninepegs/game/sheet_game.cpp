@@ -176,9 +176,32 @@ void SheetGame::dropRepeated(const Position& position, MoveList& moves) const {
   });
 }
 
+// Are there ways among them that may come to the same?
+template <class Sink>
+bool SheetGame::doubtful(const Sink& sink) const {
+  if (!mayRepeat_) return false;
+  std::uint64_t total = 0;
+  for (int i = 0; i < sink.used; ++i) {
+    const auto& bundle = sink.bundles[i];
+    if (bundle.group != sheet::passGroup && program_.groups[bundle.group].mayRepeat)
+      total += bundle.moves;
+  }
+  return sink.overflown || total > 1;
+}
+
 std::uint64_t SheetGame::countMoves(const Position& position) const {
   if (sheet::isFinal(position.words[Layout::result])) return 0;
-  if (mayRepeat_) return Game::countMoves(position);
+  if (mayRepeat_) {
+    // Ways that may come to the same are rarely two in one position.
+    std::optional<std::uint64_t> total =
+        withMachine(program_, [&]<int W>(sheet::Machine<W>& machine) {
+          sheet::BundleSink<W> sink;
+          load(machine, position);
+          machine.generate(sink);
+          return doubtful(sink) ? std::nullopt : std::optional<std::uint64_t>(sink.total);
+        });
+    return total ? *total : Game::countMoves(position);
+  }
   return withMachine(program_, [&](auto& machine) {
     load(machine, position);
     sheet::CountSink sink;
@@ -361,10 +384,11 @@ std::uint64_t SheetGame::hash(const Position& after, const Position& before,
 namespace {
 
 // Draws one of the legal moves and plays it; false if there is none. `before` is called between.
-template <int W, class Before>
+// `listed` lists the moves where some of those in the sink may come to the same, else gives none.
+template <int W, class Before, class Listed>
 bool playDrawn(sheet::Machine<W>& machine, sheet::BundleSink<W>& sink, Stream& stream,
-               Before before) {
-  if (const sheet::Instruction* only = machine.onlyEmission()) {
+               Before before, Listed listed) {
+  if (const sheet::Instruction* only = machine.onlyEmission(); only != nullptr && !listed.always) {
     Bits<W> cells = machine.set(only->b);
     if (!cells.any()) return false;
     int rank = static_cast<int>(stream.below(static_cast<std::uint32_t>(cells.count())));
@@ -378,6 +402,12 @@ bool playDrawn(sheet::Machine<W>& machine, sheet::BundleSink<W>& sink, Stream& s
     machine.generate(sink);
   }
   if (sink.total == 0) return false;
+  if (std::optional<MoveList> moves = listed(sink)) {
+    const Move& move = (*moves)[stream.below(static_cast<std::uint32_t>(moves->size()))];
+    before();
+    machine.apply(move.group, move.choices.data(), move.count);
+    return true;
+  }
   std::uint32_t rank = stream.below(sink.total);
   before();
   if (sink.overflown) {  // too many to keep aside: write them all down
@@ -403,11 +433,23 @@ bool playDrawn(sheet::Machine<W>& machine, sheet::BundleSink<W>& sink, Stream& s
 }  // namespace
 
 PlayoutEnd SheetGame::playOut(Position& position, Stream& stream, int plyLimit) const {
-  if (mayRepeat_) return Game::playOut(position, stream, plyLimit);
   PlayoutEnd end;
   withMachine(program_, [&]<int W>(sheet::Machine<W>& machine) {
-    machine.load(position.words.data());
+    load(machine, position);
     sheet::BundleSink<W> sink;
+    struct Listed {
+      const SheetGame& game;
+      const sheet::Machine<W>& machine;
+      Position& position;
+      bool always;  // a set of moves may hold some that come to the same
+      std::optional<MoveList> operator()(const sheet::BundleSink<W>& found) const {
+        if (!game.doubtful(found)) return std::nullopt;
+        MoveList moves;
+        machine.store(position.words.data());
+        game.listMoves(position, moves);
+        return moves;
+      }
+    } listed{*this, machine, position, mayRepeat_};
     machine.keepMovesIn(&sink);
     auto remember = [&] {
       if (program_.layout.seen == 0) return;
@@ -415,7 +457,7 @@ PlayoutEnd SheetGame::playOut(Position& position, Stream& stream, int plyLimit) 
       machine.remember(earlier(position));
     };
     while (machine.result() == 0) {
-      if (end.plies >= plyLimit || !playDrawn(machine, sink, stream, remember)) {
+      if (end.plies >= plyLimit || !playDrawn(machine, sink, stream, remember, listed)) {
         end.stalled = true;
         break;
       }

@@ -86,6 +86,8 @@ class SheetGame final : public Game {
   void requireSound(const Position& position, const std::string& text,
                     const std::string& source) const;
   void dropRepeated(const Position& position, MoveList& moves) const;
+  template <class Sink>
+  bool doubtful(const Sink& sink) const;
   void fillInfo(const std::string& path);
   const sheet::Program& counting() const;
   void setUp(const sheet::Source& source, std::vector<Diagnostic>& found);
