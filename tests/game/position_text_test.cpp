@@ -80,6 +80,19 @@ TEST(PositionText, RefusesWhatIsNoLine) {
   EXPECT_THROW(game->readPosition(std::string("3/3\0/3", 6), "--at"), BadInput);
   EXPECT_THROW(game->readPosition("3/3/3\n", "--at"), BadInput);
   EXPECT_THROW(game->readPosition("3/\xff/3", "--at"), BadInput);
+  // Whatever the notation.
+  game = test::shipped("chess");
+  for (const std::string& text : {std::string("4k3/8/8/8/8/8/8\n/4K3 w - - 0 1"),
+                                  std::string("4k3/8/8/8/8/8/8/4\xff"
+                                              "3 w - -"),
+                                  "4k3/8/8/8/8/8/8/4K3 w - " + std::string(10'000, '-')}) {
+    try {
+      game->readPosition(text, "--at");
+      ADD_FAILURE() << text;
+    } catch (const BadInput& error) {
+      EXPECT_EQ(error.diagnostics().front().place.line, 0) << error.what();
+    }
+  }
 }
 
 TEST(PositionText, RandomTextsNeverCrash) {

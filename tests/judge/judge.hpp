@@ -106,8 +106,14 @@ class Judge {
   std::int64_t invariant(std::size_t index, const State& state, int side) const;
   bool condition(const sheet::Expr& expr, const State& state) const;
   Seen seen(const State& state, int side) const;
-  // Does every case of the sheet (of its variant) pass? By name, in order.
-  std::vector<std::pair<std::string, bool>> cases() const;
+  // Does every case of the sheet (of its variant) pass? In order. A case that passes but is not
+  // judged as a whole (it counts too many sequences) may fail for what was left out; of one in
+  // which moves can go wrong nothing is known.
+  struct CaseVerdict {
+    std::string name;
+    bool passes = true, whole = true, known = true;
+  };
+  std::vector<CaseVerdict> cases() const;
 
   FormUses* uses = nullptr;        // counted into, if given
   std::uint64_t budget = 500'000;  // expressions evaluated before TooMuch is thrown

@@ -372,8 +372,22 @@ Seen Judge::seen(const State& state, int viewer) const {
   return out;
 }
 
-std::vector<std::pair<std::string, bool>> Judge::cases() const {
-  std::vector<std::pair<std::string, bool>> out;
+namespace {
+
+// A move as it may be typed: no blanks, no `-` and `=` behind its first sign, no capitals.
+std::string loose(const std::string& text) {
+  std::string out;
+  for (char c : text) {
+    bool between = c == ' ' || ((c == '-' || c == '=') && !out.empty());
+    if (!between) out += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+  }
+  return out;
+}
+
+}  // namespace
+
+std::vector<Judge::CaseVerdict> Judge::cases() const {
+  std::vector<CaseVerdict> out;
   auto listed = [](const std::string& raw) {
     std::vector<std::string> moves;
     for (std::string one : split(raw, ',')) {
@@ -386,20 +400,32 @@ std::vector<std::pair<std::string, bool>> Judge::cases() const {
   for (const sheet::CaseDecl& one : tree_.cases) {
     if (one.variant.text != tree_.variant) continue;
     State at = one.position ? judged(read(oneLine(one.position->lines))) : start();
-    bool good = true;
+    bool good = true, whole = true, known = true;
     std::vector<Way> played;
+    // How a move that goes wrong is written depends on how far it came.
+    auto legalMoves = [&] {
+      std::vector<Way> ways = moves(at);
+      for (const Way& way : ways) known = known && way.after.outcome.kind != Outcome::Kind::fault;
+      return ways;
+    };
     for (const sheet::CaseStep& step : one.steps) {
-      std::vector<Way> legal = moves(at);
+      std::vector<Way> legal = legalMoves();
+      // As it is written, else without blanks and the signs between parts.
       auto find = [&](const std::string& text) {
+        auto exactly = std::find_if(legal.begin(), legal.end(),
+                                    [&](const Way& way) { return way.text == text; });
+        if (exactly != legal.end()) return exactly;
         return std::find_if(legal.begin(), legal.end(),
-                            [&](const Way& way) { return way.text == text; });
+                            [&](const Way& way) { return loose(way.text) == loose(text); });
       };
       switch (step.kind) {
         case ExpectKind::play:
           for (const std::string& text : listed(step.raw)) {
-            legal = moves(at);
+            legal = legalMoves();
             auto it = find(text);
-            if (it == legal.end()) {
+            bool several = std::count_if(legal.begin(), legal.end(),
+                                         [&](const Way& way) { return way.text == text; }) > 1;
+            if (it == legal.end() || several) {
               good = false;
               break;
             }
@@ -424,7 +450,10 @@ std::vector<std::pair<std::string, bool>> Judge::cases() const {
             good = good && (find(text) != legal.end()) == (step.kind == ExpectKind::legal);
           break;
         case ExpectKind::moves: {
-          if (!step.endName.empty()) break;  // `from` and `to` go by what a picture shows
+          if (!step.endName.empty()) {  // `from` and `to` go by what a picture shows
+            whole = false;
+            break;
+          }
           std::vector<std::string> got, wanted = listed(step.raw);
           for (const Way& way : legal) got.push_back(way.text);
           std::sort(got.begin(), got.end());
@@ -439,6 +468,8 @@ std::vector<std::pair<std::string, bool>> Judge::cases() const {
           for (std::size_t i = 0; i < step.numbers.size(); ++i)
             if (step.numbers[i] < 400)
               good = good && sequences(at, step.first + static_cast<int>(i)) == step.numbers[i];
+            else
+              whole = false;
           break;
         case ExpectKind::turn:
           good = side(step.subject.text) == at.turn;
@@ -467,7 +498,7 @@ std::vector<std::pair<std::string, bool>> Judge::cases() const {
       }
       if (!good) break;
     }
-    out.emplace_back(one.name, good);
+    out.push_back({one.name, good, whole && known, known});
   }
   return out;
 }

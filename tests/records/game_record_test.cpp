@@ -38,6 +38,15 @@ TEST(GameRecord, KeepsAnotherStart) {
   EXPECT_EQ(again.moves, std::vector<std::string>{"9"});
 }
 
+// A move that begins with a bracket never begins a line: it would be a tag.
+TEST(GameRecord, KeepsMovesThatBeginWithABracket) {
+  GameRecord record;
+  record.tags = {{"Game", "t"}};
+  for (int i = 0; i < 60; ++i) record.moves.push_back("[" + std::to_string(i));
+  GameRecord again = readRecord(toText(record), "test");
+  EXPECT_EQ(again.moves, record.moves);
+}
+
 TEST(GameRecord, LooksAsDocumented) {
   std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
   std::vector<Move> moves;

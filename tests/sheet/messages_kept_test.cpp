@@ -44,7 +44,39 @@ INSTANTIATE_TEST_SUITE_P(
              "such as"},
         Slip{"case \"a\"\n  expect not legal a1,, b1", "missing between", ""},
         Slip{"group box = peg, saw, peg", "stands twice", ""},
+        Slip{"define x = any my touched", "\"touched\" is the same for both", "leave out"},
+        Slip{"define x = any my mine", "says already whose", "leave out"},
+        Slip{"define x = any (edge on touched of Amber)", "the same for both", "leave out"},
+        Slip{"move hop\n  choose n from 1 to 3\n  written as row of n", "but \"n\" is a number",
+             "only a cell"},
+        Slip{"move hop\n  choose k from peg\n  put k on a1\n  written as column of k",
+             "but \"k\" is a kind", "only a cell"},
+        Slip{"move hop\n  pick here in mine\n  written as row of -1", "a cell should stand", ""},
+        Slip{"define c = count mine\nmove hop\n  pick here in mine\n  written as row of c",
+             "a cell should stand", ""},
+        Slip{"move hop\n  pick here in mine\n  written as here \",\"", "no comma", "listed"},
+        Slip{"number left each\nstart\n  left of each (\n    mine", "a number should stand", ""},
+        Slip{"piece pin p for Slate\nstart\n  pin of Amber a1", "Amber has no pin", "for Slate"},
         Slip{"symmetric under half turn\nsymmetric under half turn", "a second time", ""}));
+
+// A position's line that goes on: messages point at the line where the slip stands.
+TEST(MessagesKept, ASlipInALineThatGoesOnHasItsPlace) {
+  std::vector<Diagnostic> found =
+      test::messages(test::sheetWith("start\n  peg of Amber a1,\n    b1,\n    zz, c1"));
+  ASSERT_EQ(found.size(), 1u);
+  EXPECT_EQ(found[0].place.line, 9);
+  EXPECT_EQ(found[0].place.column, 5);
+  EXPECT_EQ(found[0].place.text, "    zz, c1");
+}
+
+// `row of X` takes whatever is a cell, also what is not named.
+TEST(MessagesKept, ATextShowsTheRowOfAnyCell) {
+  std::shared_ptr<const Game> game = test::fromText(
+      test::sheetWith("move hop\n  pick here in empty\n  put saw on here\n"
+                      "  written as row of (north of here) \"/\" column of (here on column a)"));
+  std::vector<std::string> texts = moveTexts(*game, game->start());
+  EXPECT_NE(std::find(texts.begin(), texts.end(), "3/a"), texts.end());
+}
 
 TEST(MessagesKept, AByteOrderMarkIsPassedOver) {
   EXPECT_TRUE(test::messages("\xef\xbb\xbf" + test::sheetWith("")).empty());

@@ -28,7 +28,8 @@ std::vector<Field> fields(std::string_view text) {
     }
     std::size_t from = i;
     while (i < text.size() && text[i] != ' ') ++i;
-    out.push_back({std::string(text.substr(from, i - from)), static_cast<int>(from) + 1});
+    int column = static_cast<int>(utf8Symbols(text.substr(0, from)).size()) + 1;
+    out.push_back({std::string(text.substr(from, i - from)), column});
   }
   return out;
 }

@@ -18,6 +18,18 @@ constexpr std::uint64_t mostInHand = 1'000'000;
 
 }  // namespace
 
+// Columns count through a block's joined lines; this is where they stand in the text.
+sheet::Span PositionReader::placed(sheet::Span span) const {
+  auto it = blocks_.find(span.line);
+  if (it == blocks_.end()) return span;
+  const sheet::Block& block = *it->second;
+  for (auto joint = block.joints.rbegin(); joint != block.joints.rend(); ++joint) {
+    int behind = span.column - block.span.column - joint->first;
+    if (behind >= 0) return {joint->second.line, joint->second.column + behind, span.length};
+  }
+  return span;
+}
+
 std::string PositionReader::sidesHint() const {
   return fmt::format("the sides are {} and {}", sheet_.tree.sides[0].text,
                      sheet_.tree.sides[1].text);
@@ -202,7 +214,7 @@ void PositionReader::hand(const std::vector<Word>& list) {
   }
 }
 
-void PositionReader::numbers(const std::vector<Word>& list, std::size_t at,
+bool PositionReader::numbers(const std::vector<Word>& list, std::size_t at,
                              std::vector<std::int64_t>& out) {
   for (; at < list.size(); ++at) {
     bool negative = list[at].text[0] == '-';
@@ -211,11 +223,11 @@ void PositionReader::numbers(const std::vector<Word>& list, std::size_t at,
         std::string_view(list[at].text).substr(negative ? 1 : 0), most + (negative ? 1 : 0));
     if (!value) {
       note(list[at].span, fmt::format("a number should stand here, not \"{}\"", list[at].text));
-      out.clear();
-      return;
+      return false;
     }
     out.push_back(static_cast<std::int64_t>(negative ? 0 - *value : *value));
   }
+  return true;
 }
 
 void PositionReader::line(const PositionPart& part) {
@@ -234,7 +246,7 @@ void PositionReader::line(const PositionPart& part) {
   if (list[0].text == "hand") return hand(list);
   if (list[0].text == "passes" && layout_.passes != 0) {
     std::vector<std::int64_t> values;
-    numbers(list, 1, values);
+    if (!numbers(list, 1, values)) return;
     if (values.size() == 1 && values[0] >= 0)
       position_.words[layout_.passes] = static_cast<std::uint64_t>(values[0]);
     else
@@ -281,9 +293,15 @@ void PositionReader::state(const sheet::Symbol& symbol, const std::vector<Word>&
          each ? fmt::format("say: {} of {} ...", list[0].text, tree.sides[0].text) : "");
     return;
   }
+  for (int side = std::max(first, 0); kind && each && side <= last; ++side) {
+    if (!tree.pieces[index].letters[sheet_.layered() ? 0 : side].empty()) continue;
+    note(list[2].span, fmt::format("{} has no {}", tree.sides[side].text, list[0].text),
+         fmt::format("it is declared for {}", tree.sides[1 - side].text));
+    return;
+  }
   if (number) {
     std::vector<std::int64_t> values;
-    numbers(list, at, values);
+    if (!numbers(list, at, values)) return;
     std::vector<std::string> cells = sheet_.board.labels();
     bool onCells = tree.numbers[index].onCells;
     if (values.size() != (onCells ? cells.size() : 1)) {

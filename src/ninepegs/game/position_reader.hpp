@@ -2,6 +2,7 @@
 // position_text.
 #pragma once
 
+#include <map>
 #include <string>
 #include <utility>
 #include <vector>
@@ -29,6 +30,8 @@ class PositionReader {
 
   void picture(const std::vector<PositionPart>& rows, int board);
   void line(const PositionPart& part);
+  // Parts of this block are read next: messages about its further lines point there.
+  void begin(const sheet::Block& block) { blocks_[block.span.line] = &block; }
 
  private:
   struct Word {
@@ -36,15 +39,17 @@ class PositionReader {
     sheet::Span span;
   };
   bool note(sheet::Span span, const std::string& message, const std::string& hint = {}) {
-    addMessage(found_, {source_.place(span), message, hint});
+    addMessage(found_, {source_.place(placed(span)), message, hint});
     return false;
   }
+  sheet::Span placed(sheet::Span span) const;
   std::vector<Word> words(const PositionPart& part) const;
   void put(Cell cell, int kind, int side, sheet::Span span);
   bool pieceOfLetter(const std::string& letter, int board, int& kind, int& side) const;
   void hand(const std::vector<Word>& list);
   void turn(const std::vector<Word>& list, const PositionPart& part);
-  void numbers(const std::vector<Word>& list, std::size_t at, std::vector<std::int64_t>& out);
+  // False if there was a message.
+  bool numbers(const std::vector<Word>& list, std::size_t at, std::vector<std::int64_t>& out);
   void state(const sheet::Symbol& symbol, const std::vector<Word>& list);
   std::string sidesHint() const;
   std::string lettersHint() const;
@@ -56,6 +61,7 @@ class PositionReader {
   std::vector<Diagnostic>& found_;
   Position position_;
   bool turnSaid_ = false;
+  std::map<int, const sheet::Block*> blocks_;  // by their first line
 };
 
 }  // namespace ninepegs

@@ -48,6 +48,7 @@ Position readBlock(const Checked& sheet, const Layout& layout, const sheet::Sour
   bool first = true;
   for (const sheet::Block& block : lines) {
     PositionPart whole{block.raw, block.span};
+    reader.begin(block);
     if (block.pictureRow && rest.empty() && !layout.layered) {
       std::vector<PositionPart> parts = split(whole, ";");
       pictures[0].push_back(parts.front());
@@ -88,8 +89,8 @@ Position readBlock(const Checked& sheet, const Layout& layout, const sheet::Sour
   return reader.finish();
 }
 
-Position readLine(const Checked& sheet, const Layout& layout, std::string_view text,
-                  const std::string& source) {
+void requireLine(const Checked& sheet, const Layout& layout, std::string_view text,
+                 const std::string& source) {
   Place whole{source, 0, 0, 1, {}};
   if (text.size() > limits::lineBytes)
     throw BadInput(
@@ -100,6 +101,10 @@ Position readLine(const Checked& sheet, const Layout& layout, std::string_view t
   if (trimmed(text).empty())
     throw BadInput(whole, "the position is empty",
                    "such as: " + positionLine(sheet, layout, emptyPosition(sheet, layout)));
+}
+
+Position readLine(const Checked& sheet, const Layout& layout, std::string_view text,
+                  const std::string& source) {
   sheet::Source lines(source, text);
   sheet::Block block;
   block.raw = std::string(text);

@@ -24,7 +24,11 @@ Position readBlock(const sheet::Checked& sheet, const sheet::Layout& layout,
                    const sheet::Source& source, const std::vector<sheet::Block>& lines,
                    std::vector<Diagnostic>& found);
 
-// From one line. Throws BadInput.
+// Throws BadInput if the text is empty, too long or not one line of UTF-8: whatever the notation.
+void requireLine(const sheet::Checked& sheet, const sheet::Layout& layout, std::string_view text,
+                 const std::string& source);
+
+// From one line for which requireLine holds. Throws BadInput.
 Position readLine(const sheet::Checked& sheet, const sheet::Layout& layout, std::string_view text,
                   const std::string& source);
 

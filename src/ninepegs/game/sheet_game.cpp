@@ -299,6 +299,7 @@ std::string SheetGame::positionText(const Position& position) const {
 }
 
 Position SheetGame::readPosition(std::string_view text, const std::string& source) const {
+  requireLine(sheet_, program_.layout, text, source);
   bool fen = sheet_.tree.notation && looksLikeFen(text);
   Position position = fen ? readFen(sheet_, program_.layout, text, source)
                           : readLine(sheet_, program_.layout, text, source);

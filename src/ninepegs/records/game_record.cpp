@@ -46,7 +46,8 @@ std::string toText(const GameRecord& record) {
     std::string part =
         i % 2 == 0 ? fmt::format("{}. {}", i / 2 + 1, record.moves[i]) : record.moves[i];
     if (i + 1 < record.moves.size()) part += i % 2 == 0 ? "," : ";";
-    if (!line.empty() && line.size() + part.size() + 1 > 78) {
+    // A line that begins with '[' would be a tag.
+    if (!line.empty() && line.size() + part.size() + 1 > 78 && part.front() != '[') {
       out += line + "\n";
       line.clear();
     }

@@ -285,6 +285,8 @@ std::vector<Block> blocks(const Source& source, std::vector<Diagnostic>& found) 
     if (line.empty()) continue;
     if (open) {
       Block& block = rows.back().block;
+      block.joints.push_back(
+          {static_cast<int>(utf8Symbols(block.raw).size()) + 1, {number, indent + 1, 1}});
       block.raw += " " + raw;
       block.tokens.insert(block.tokens.end(), line.begin(), line.end());
       open = continues(block.tokens);

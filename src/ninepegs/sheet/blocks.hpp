@@ -36,6 +36,8 @@ struct Block {
   bool pictureRow = false;
   bool ofVariant = false;  // stands in the block of the variant that is read
   Span span;               // of the first line
+  // Where the lines that go on begin: how many characters of `raw` stand before it, and its place.
+  std::vector<std::pair<int, Span>> joints;
 
   const std::string& word() const { return tokens.front().text; }
 };

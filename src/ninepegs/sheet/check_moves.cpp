@@ -199,8 +199,20 @@ void Checker::statement(Statement& one, Types& types, MoveState& state, bool inn
       state.texts.push_back({&one, {}});
       for (const auto& [name, unused] : state.names) state.texts.back().above.insert(name);
       // Names of this point are known now; those of blocks above when all is read.
-      for (Expr& part : one.args)
-        if (part.kind != ExprKind::name && part.kind != ExprKind::ofName) types.textPart(part);
+      for (Expr& part : one.args) {
+        bool quoted = part.kind == ExprKind::name && part.plural;
+        if (quoted && one.kind != StatementKind::tell && one.kind != StatementKind::seenAs &&
+            part.word.find_first_of(",;") != std::string::npos)
+          note(part.span, "a move's text holds no comma and no semicolon",
+               "they stand between moves where many are listed");
+        bool ofCell = isCellsText(part);
+        Expr& shown = ofCell ? part.args[0] : part;
+        if (shown.kind == ExprKind::name) continue;
+        if (ofCell)
+          types.want(shown, Type::cell);
+        else
+          types.textPart(shown);
+      }
       break;
     }
   }
@@ -210,24 +222,31 @@ void Checker::texts(MoveState& state, Types& types) {
   for (auto& [one, above] : state.texts) {
     bool whole = one->kind == StatementKind::writtenAs || one->kind == StatementKind::seenAs;
     for (Expr& part : one->args) {
-      bool quoted = part.kind == ExprKind::name && part.plural;
-      if (quoted || (part.kind != ExprKind::name && part.kind != ExprKind::ofName)) continue;
-      Expr& inner = part.kind == ExprKind::ofName ? part.args[0] : part;
-      if (inner.kind == ExprKind::name && state.names.count(inner.word) > 0) {
+      bool quoted = part.kind == ExprKind::name && part.plural, ofCell = isCellsText(part);
+      Expr& inner = ofCell ? part.args[0] : part;
+      if (quoted || inner.kind != ExprKind::name) continue;
+      if (state.names.count(inner.word) > 0) {
         inner.type = state.names[inner.word];
         if (!whole && above.count(inner.word) == 0)
           note(inner.span, fmt::format("\"{}\" is made further down", inner.word),
                "a text can hold only what was made above it");
         if (inner.type == Type::truth)
           note(inner.span, fmt::format("\"{}\" is a condition and has no text", inner.word));
+        else if (ofCell && inner.type != Type::cell && inner.type != Type::set)
+          note(inner.span,
+               fmt::format("a cell should stand here, but \"{}\" is {}", inner.word,
+                           typeName(inner.type)),
+               "only a cell has a row and a column");
         continue;
       }
       std::vector<std::string> names;
       for (const auto& [name, unused] : state.names) names.push_back(name);
       const Symbol* symbol = out_.find(inner.word);
-      if (inner.kind == ExprKind::name && symbol == nullptr)
+      if (symbol == nullptr)
         note(inner.span, fmt::format("this move has no name \"{}\"", inner.word),
              didYouMean(inner.word, names, "texts are made of this move's own names"));
+      else if (ofCell)
+        types.want(inner, Type::cell);
       else
         types.textPart(inner);
     }

@@ -344,6 +344,13 @@ bool Compiler::mayRepeat(const MoveShape& shape, const std::vector<Statement>& b
 bool Compiler::readsState(const Expr& expr) const {
   if (expr.kind == ExprKind::was || expr.kind == ExprKind::hand || expr.kind == ExprKind::movesOf)
     return true;
+  // What a piece reaches may depend on more than what stands where.
+  bool reach = expr.kind == ExprKind::reachOf ||
+               (expr.kind == ExprKind::name && !expr.plural && expr.word == "reach");
+  if (reach &&
+      std::any_of(sheet_.tree.pieces.begin(), sheet_.tree.pieces.end(),
+                  [&](const PieceDecl& piece) { return piece.reach && readsState(*piece.reach); }))
+    return true;
   if (expr.kind == ExprKind::name || expr.kind == ExprKind::call || expr.kind == ExprKind::ofName) {
     for (const char* word : {"touched", "plies", "passes", "times seen", "next"})
       if (expr.word == word) return true;

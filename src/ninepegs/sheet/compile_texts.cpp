@@ -31,7 +31,7 @@ void Compiler::write(const Statement& one, int channel) {
   for (const Expr& expr : one.args) {
     if (expr.kind == ExprKind::name && expr.plural) {
       writePart({Part::literal, expr.word}, 0, channel);
-    } else if (expr.kind == ExprKind::ofName && (expr.word == "column" || expr.word == "row")) {
+    } else if (isCellsText(expr)) {
       writePart({expr.word == "column" ? Part::column : Part::row, ""}, express_.cell(expr.args[0]),
                 channel);
     } else {
@@ -53,7 +53,7 @@ bool Compiler::writtenBy(const MoveShape& shape) const {
   for (const Statement* one : shape.all) {
     if (one->kind != Kind::writtenAs && one->kind != Kind::seenAs) continue;
     for (const Expr& part : one->args) {
-      const Expr& name = part.kind == ExprKind::ofName ? part.args[0] : part;
+      const Expr& name = isCellsText(part) ? part.args[0] : part;
       bool quoted = part.kind == ExprKind::name && part.plural;
       if (!quoted && (name.kind != ExprKind::name || names.count(name.word) == 0)) return false;
     }

@@ -74,6 +74,11 @@ struct Expr {
   Type type = Type::unknown;
 };
 
+// `column of X` and `row of X` in a text: what the cell is called.
+inline bool isCellsText(const Expr& part) {
+  return part.kind == ExprKind::ofName && part.args.size() == 1;
+}
+
 struct Name {
   std::string text;
   Span span;

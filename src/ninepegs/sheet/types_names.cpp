@@ -216,6 +216,12 @@ Type Types::argument(Expr& expr) {
 
 Type Types::own(Expr& expr) {
   Expr& inner = expr.args[0];
+  const std::string leaveOut = fmt::format("leave out `{}`", expr.word);
+  auto sameForBoth = [](const std::string& word) {
+    if (word == "mine" || word == "theirs")
+      return fmt::format("\"{}\" says already whose they are", word);
+    return fmt::format("\"{}\" is the same for both sides", word);
+  };
   if (context_ == Context::constant) {
     note(expr.span, fmt::format("`{}` has no place here: no side is meant", expr.word));
     return Type::unknown;
@@ -265,11 +271,12 @@ Type Types::own(Expr& expr) {
         default:
           break;
       }
-      note(inner.span, fmt::format("\"{}\" is the same for both sides", inner.word),
-           fmt::format("leave out `{}`", expr.word));
+      note(inner.span, sameForBoth(inner.word), leaveOut);
       return Type::unknown;
     }
-    return name(inner);  // gives the message
+    Type type = name(inner);  // a message, or a word that belongs to no side
+    if (type != Type::unknown) note(inner.span, sameForBoth(inner.word), leaveOut);
+    return Type::unknown;
   }
   if (inner.kind == ExprKind::call) return inner.type = call(inner);
   if (inner.kind == ExprKind::ofName && isSide(inner.args[1]))
