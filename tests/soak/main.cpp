@@ -235,6 +235,7 @@ class Soak {
   void show(std::uint64_t number) {
     judge::Generated sheet = sheetOf(number);
     fmt::print("{}", sheet.text);
+    std::fflush(stdout);
     std::map<std::string, std::uint64_t> counts;
     Tally tally(counts);
     try {

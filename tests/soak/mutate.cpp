@@ -81,9 +81,9 @@ std::vector<Part> partsOf(const std::string& line) {
 }
 
 std::string number(Stream& stream) {
-  static const Words numbers = {"0",  "1",   "2",  "3",     "4",     "5",          "7",         "8",
-                                "9",  "12",  "16", "25",    "63",    "64",         "65",        "100",
-                                "-1", "255", "99", "65536", "40000", "2147483648", "9999999999"};
+  static const Words numbers = {
+      "0",  "1",  "2",  "3",   "4",  "5",   "7",  "8",     "9",     "12",         "16",        "25",
+      "63", "64", "65", "100", "-1", "255", "99", "65536", "40000", "2147483648", "9999999999"};
   return any(numbers, stream);
 }
 
@@ -218,8 +218,9 @@ std::string mutatedSheet(const std::string& text, const std::vector<std::string>
 }
 
 std::string mutatedText(const std::string& text, Stream& stream) {
-  static const Words odd = {"\x00", "\xff", "\xc3\xa9", "\t", "\n",   "\r",    "\"", "'",  "`",
-                            "$",    "/",    ";",        ",",  "..",   "-1",    "0",  "99", "\x1b[31m",
+  static const Words odd = {"\x00", "\xff", "\xc3\xa9", "\t", "\n",   "\r",
+                            "\"",   "'",    "`",        "$",  "/",    ";",
+                            ",",    "..",   "-1",       "0",  "99",   "\x1b[31m",
                             " ",    "  ",   "=",        ":",  "%s%n", "99999999999999999999"};
   std::string out = text;
   int many = 1 + below(stream, 4);

@@ -71,8 +71,8 @@ std::string reduced(const std::string& text, const std::function<bool(const std:
         all[i] = line;
         return whole(all);
       };
-      Parts words = fewer(wordsOf(lines[i]),
-                          [&](const Parts& rest) { return tried(with(whole(rest))); });
+      Parts words =
+          fewer(wordsOf(lines[i]), [&](const Parts& rest) { return tried(with(whole(rest))); });
       // A bracketed stretch may stand for something shorter.
       for (std::size_t open = 0; open < words.size(); ++open) {
         if (words[open].find('(') == std::string::npos) continue;

@@ -95,8 +95,8 @@ std::string replaced(const Sheet& sheet, const std::map<std::string, std::string
 }
 
 std::string bracketed(const Sheet& sheet) {
-  return replaced(sheet, {{"mine", "(mine)"}, {"theirs", "(theirs)"}, {"plies", "(plies)"},
-                          {"all", "(all)"}});
+  return replaced(
+      sheet, {{"mine", "(mine)"}, {"theirs", "(theirs)"}, {"plies", "(plies)"}, {"all", "(all)"}});
 }
 
 // Sets that depend on who looks at them, through definitions.
@@ -153,8 +153,8 @@ std::vector<Rewritten> rewritings(const std::string& text) {
   out.push_back({"a need behind all", neededLate(sheet)});
   out.push_back({"forbidden and seen on the board", text + "forbid \"none\" when no all\n"});
   out.push_back({"forbidden and never so", text + "forbid \"never\" when plies < 0\n"});
-  out.push_back({"a kind more", text + "piece extra e" +
-                                    (has(text, ", one each") ? "\n" : " E\n")});
+  out.push_back(
+      {"a kind more", text + "piece extra e" + (has(text, ", one each") ? "\n" : " E\n")});
   return out;
 }
 

@@ -46,8 +46,8 @@ void positions(const SheetGame& game, const Position& position, Stream& stream, 
   try {
     reread = game.readPosition(again, "--at");
   } catch (const BadInput& error) {
-    throw Wrong{fmt::format("\"{}\" is taken, and its text \"{}\" is not: {}", text, again,
-                            error.what())};
+    throw Wrong{
+        fmt::format("\"{}\" is taken, and its text \"{}\" is not: {}", text, again, error.what())};
   }
   if (game.positionText(reread) != again || game.identity(reread) != game.identity(read))
     throw Wrong{fmt::format("\"{}\" reads back as another position: \"{}\"", text,
@@ -96,11 +96,9 @@ void records(const std::string& record, Stream& stream, Reads& count) {
 }
 
 void options(Stream& stream, Reads& count) {
-  static const std::vector<std::string> all = {"random",          "greedy",
-                                               "search",          "search:depth=3",
-                                               "search:nodes=99", "search:time=0.1,depth=2"};
-  std::string text =
-      mutatedText(all[stream.below(static_cast<std::uint32_t>(all.size()))], stream);
+  static const std::vector<std::string> all = {
+      "random", "greedy", "search", "search:depth=3", "search:nodes=99", "search:time=0.1,depth=2"};
+  std::string text = mutatedText(all[stream.below(static_cast<std::uint32_t>(all.size()))], stream);
   reads(text, count, [&] { play::makeOpponent(text, "--second"); });
 }
 

@@ -98,10 +98,14 @@ Bits<W> Machine<W>::bracketed(const Set& run, std::int64_t cell, const Set& by, 
     const std::vector<std::int16_t>& next = program_->next[direction];
     Set found = Set::none();
     int at = next[cell];
-    for (int length = 0; at >= 0 && run.has(at) && length < limits::cells; ++length) {
+    std::size_t length = 0;
+    while (at >= 0 && at != cell && run.has(at) &&
+           length < limits::cells) {  // round a ring it comes back to the cell
       found |= Set::of(at);
       at = next[at];
+      ++length;
     }
+    spend(length / 8);
     if (at >= 0 && by.has(at) && !run.has(at)) out |= found;
   }
   return out;
@@ -152,12 +156,12 @@ Bits<W> Machine<W>::between(std::int64_t a, std::int64_t b) const {
   if (a < 0 || b < 0 || a == b) return Set::none();
   for (const std::vector<std::int16_t>& next : program_->next) {
     Set passed = Set::none();
-    int at = next[a];
-    for (int length = 0; at >= 0 && length < limits::cells; ++length) {
+    std::size_t length = 0;
+    for (int at = next[a]; at >= 0 && at != a && length < limits::cells; at = next[at], ++length) {
       if (at == b) return passed;
       passed |= Set::of(at);
-      at = next[at];
     }
+    spend(length / 8);
   }
   return Set::none();
 }
@@ -166,11 +170,11 @@ template <int W>
 std::int64_t Machine<W>::beyond(std::int64_t over, std::int64_t from) const {
   if (over < 0 || from < 0 || over == from) return -1;
   for (const std::vector<std::int16_t>& next : program_->next) {
-    int at = next[from];
-    for (int length = 0; at >= 0 && length < limits::cells; ++length) {
+    std::size_t length = 0;
+    for (int at = next[from]; at >= 0 && at != from && length < limits::cells;
+         at = next[at], ++length)
       if (at == over) return next[at];
-      at = next[at];
-    }
+    spend(length / 8);
   }
   return -1;
 }
@@ -322,6 +326,7 @@ bool Machine<W>::shiftAll(Set cells, int direction, int statement) {
   int mover = turn();
   Set go = minus(cells, at(layout.empty[mover])), arrive = Set::none();
   const std::vector<std::int16_t>& next = program_->next[direction];
+  spend(static_cast<std::size_t>(go.count()) / 8);
   for (Set rest = go; rest.any(); rest.dropFirst())
     if (next[rest.first()] < 0) go.remove(Set::of(rest.first()));
   arrive = stepped(go, direction);
