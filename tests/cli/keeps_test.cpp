@@ -14,6 +14,7 @@
 
 #include "ninepegs/base/diagnostic.hpp"
 #include "ninepegs/base/files.hpp"
+#include "ninepegs/base/random.hpp"
 #include "support/folder.hpp"
 #include "support/program.hpp"
 
@@ -120,29 +121,81 @@ TEST(Keeps, AFolderOfSheetsThatIsNoneIsToldSo) {
             2);
 }
 
-// Killed at any moment, a run leaves whole files, and the next one nothing else.
-TEST(Keeps, AKilledRunLeavesNoHalfFile) {
-  Folder folder;
-  std::string out = (folder / "report").string();
-  for (int round = 0; round < 12; ++round) {
-    pid_t child = fork();
-    if (child == 0) {
-      int nothing = open("/dev/null", O_WRONLY);
-      dup2(nothing, 1);
-      dup2(nothing, 2);
-      execl(NINEPEGS_PROGRAM, NINEPEGS_PROGRAM, "check", "tic-tac-toe", "--playouts", "300",
-            "--out", out.c_str(), nullptr);
-      _exit(99);
-    }
-    std::this_thread::sleep_for(std::chrono::milliseconds(15 * round));
-    kill(child, SIGKILL);
-    waitpid(child, nullptr, 0);
+// Starts the program, kills it after so many microseconds.
+void killedAfter(const std::vector<std::string>& arguments, std::uint32_t microseconds) {
+  pid_t child = fork();
+  if (child == 0) {
+    int nothing = open("/dev/null", O_WRONLY);
+    dup2(nothing, 1);
+    dup2(nothing, 2);
+    std::vector<char*> words = {const_cast<char*>(NINEPEGS_PROGRAM)};
+    for (const std::string& one : arguments) words.push_back(const_cast<char*>(one.c_str()));
+    words.push_back(nullptr);
+    execv(NINEPEGS_PROGRAM, words.data());
+    _exit(99);
   }
-  ASSERT_EQ(ninepegs({"check", "tic-tac-toe", "--playouts", "300", "--out", out}).exitCode, 0);
+  std::this_thread::sleep_for(std::chrono::microseconds(microseconds));
+  kill(child, SIGKILL);
+  waitpid(child, nullptr, 0);
+}
+
+// Is what the file holds complete?
+bool isWhole(const fs::path& path) {
+  std::string text = readFile(path, 10'000'000), kind = path.extension();
+  if (kind == ".json") return nlohmann::json::accept(text);
+  if (kind == ".xml") return text.ends_with("</testsuite>\n");
+  if (kind == ".png")
+    return has(text.substr(text.size() - std::min<std::size_t>(text.size(), 12)), "IEND");
+  if (kind == ".svg") return text.ends_with("</svg>\n");
+  if (kind == ".txt") return has(text, "[Result ") && text.ends_with("\n");
+  return false;
+}
+
+// Killed a hundred times at random, runs leave whole files, and the next ones nothing else.
+TEST(Keeps, KilledRunsLeaveNoHalfFile) {
+  Folder folder;
+  auto at = [&](const char* name) { return (folder / name).string(); };
+  std::string untidy = "game   t\n", tidy = "game t\n";
+  for (int i = 0; i < 20'000; ++i)
+    untidy += "zone   a" + std::to_string(i) + "  =  row   1\n",
+        tidy += "zone a" + std::to_string(i) + " = row 1\n";
+  std::vector<std::vector<std::string>> commands = {
+      {"check", "tic-tac-toe", "--playouts", "100", "--out", at("report")},
+      {"show", "othello", "--figure", at("board.png")},
+      {"show", "othello", "--figure", at("board.svg")},
+      {"play", "tic-tac-toe", "--first", "random", "--second", "random", "--seed", "1", "--record",
+       at("game.txt")},
+      {"tidy", at("rules.pegs")}};
+  Stream stream(1, 1);
+  int kills = 0;
+  for (const auto& command : commands) {
+    writeFile(at("rules.pegs"), untidy);
+    auto begun = std::chrono::steady_clock::now();
+    ASSERT_EQ(ninepegs(command).exitCode, 0) << command[0];
+    auto length = std::chrono::steady_clock::now() - begun;
+    for (int round = 0; round < 20; ++round, ++kills) {
+      if (command[0] == "tidy") writeFile(at("rules.pegs"), untidy);
+      std::int64_t most = std::chrono::duration_cast<std::chrono::microseconds>(length).count();
+      killedAfter(command, stream.below(static_cast<std::uint32_t>(most) + 1));
+      std::string rules = readFile(at("rules.pegs"), 10'000'000);
+      EXPECT_TRUE(rules == untidy || rules == tidy);
+      for (const auto& entry : fs::recursive_directory_iterator(folder.path())) {
+        const fs::path& path = entry.path();
+        bool temporary = path.filename().string().front() == '.';
+        if (entry.is_regular_file() && !temporary && path.extension() != ".pegs") {
+          EXPECT_TRUE(isWhole(path)) << path;
+        }
+      }
+    }
+    ASSERT_EQ(ninepegs(command).exitCode, 0) << command[0];
+  }
+  EXPECT_EQ(kills, 100);
   std::vector<std::string> files;
-  for (const auto& entry : fs::directory_iterator(out)) files.push_back(entry.path().filename());
+  for (const auto& entry : fs::recursive_directory_iterator(folder.path()))
+    if (!entry.is_directory()) files.push_back(entry.path().filename());
   std::sort(files.begin(), files.end());
-  EXPECT_EQ(files, (std::vector<std::string>{"check.json", "check.png", "junit.xml"}));
+  EXPECT_EQ(files, (std::vector<std::string>{"board.png", "board.svg", "check.json", "check.png",
+                                             "game.txt", "junit.xml", "rules.pegs"}));
 }
 
 TEST(Keeps, AReportIsPrintedThoughItsFilesCannotBe) {

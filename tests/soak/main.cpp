@@ -32,7 +32,7 @@ struct Options {
   std::uint64_t seed = 1, from = 0, many = 300, show = ~0ull, stopAfter = ~0ull;
   int processes = availableThreads(), judgeEach = 1;
   double hang = 60, slow = 1;
-  bool forms = false;
+  bool forms = false, first = false;
 };
 
 using Game = std::shared_ptr<const SheetGame>;
@@ -210,6 +210,7 @@ class Soak {
         [&](std::uint64_t number, const std::string& what) {
           ++crashes;
           tell(number, what);
+          if (options_.first) stopWork();
         });
     std::uint64_t found = worked.counts.count("found") > 0 ? worked.counts.at("found") : 0;
     found += crashes;
@@ -297,6 +298,7 @@ class Soak {
     if (what.empty()) return;
     tally.add("found");
     tell(number, what);
+    if (options_.first) stopWork();
   }
 
   void tell(std::uint64_t number, const std::string& what) const {
@@ -351,6 +353,7 @@ int main(int argc, char** argv) {
   app.add_option("--keep", options.keep, "folder for what is found, with the smallest sheets");
   app.add_option("--show", options.show, "print the sheet of one number and what is found");
   app.add_option("--reduce", options.reduce, "print the smallest sheet that shows what FILE shows");
+  app.add_flag("--first", options.first, "stop at the first that is found");
   app.add_flag("--forms", options.forms, "print how often each form was used");
   CLI11_PARSE(app, argc, argv);
   Soak soak(options);

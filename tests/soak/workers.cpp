@@ -141,6 +141,10 @@ Worked work(const WorkOptions& options, const std::function<void(std::uint64_t, 
   return out;
 }
 
+void stopWork() {
+  shared->stop = true;
+}
+
 std::string apart(const std::function<std::string()>& doIt, double hang) {
   int ends[2];
   if (pipe(ends) != 0) return "no pipe";

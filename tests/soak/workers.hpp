@@ -38,6 +38,9 @@ Worked work(const WorkOptions& options,
             const std::function<void(std::uint64_t number, Tally& tally)>& one,
             const std::function<void(std::uint64_t number, const std::string& what)>& found);
 
+// Ends the work under way when the pieces begun are done; from any of its processes.
+void stopWork();
+
 // Does it in a process of its own: what it returned, or how it crashed or hung.
 std::string apart(const std::function<std::string()>& doIt, double hang);
 
