@@ -58,7 +58,7 @@ class Generator {
   std::string way() { return any(ways_); }
   std::string along() { return chance(50) ? "" : " along " + any(axes_); }
   std::string label() { return any(labels_); }
-  std::string fresh() { return "n" + std::to_string(++names_); }
+  std::string fresh() { return "v" + std::to_string(++names_); }
 
   // Statements.
   std::string statements(int indent, int many, bool late);
@@ -839,9 +839,9 @@ std::string Generator::statement(int indent, bool late) {
               return fmt::format("{}set met to {}\n", pad, chance(20) ? "none" : setOperand(1));
             break;
           case 6:
-            if (!cells_.empty() && chance(60) && cells_.back()[0] == 'n')
+            if (!cells_.empty() && chance(60) && cells_.back()[0] == 'v')
               return fmt::format("{}set {} to {}\n", pad, cells_.back(), cell(1));
-            if (!numbersNamed_.empty() && numbersNamed_.back()[0] == 'n')
+            if (!numbersNamed_.empty() && numbersNamed_.back()[0] == 'v')
               return fmt::format("{}set {} to {}\n", pad, numbersNamed_.back(), number(1));
             break;
         }
@@ -916,6 +916,16 @@ std::string Generator::move(const std::string& name) {
   } else {
     body += fmt::format("  pick there in {}\n", chance(70) ? none : set(2));
     cells_.emplace_back("there");
+    if (chance(20)) {  // a run bracketed from the cell that is picked
+      std::string run =
+          fmt::format("bracketed {} from there by {}{}", chance(70) ? "theirs" : setOperand(1),
+                      chance(70) ? "mine" : setOperand(1), chance(60) ? "" : " along " + way());
+      std::string called = fresh();
+      bool named = chance(50);
+      if (named) body += fmt::format("  let {} = {}\n", called, run);
+      body += fmt::format("  need any {}\n", named ? called : "(" + run + ")");
+      if (named) sets_.push_back(called);
+    }
   }
   body += statements(2, below(3), false);
   if (moves) {
@@ -926,6 +936,11 @@ std::string Generator::move(const std::string& name) {
         fmt::format("  put {} on there{}\n", kind(), hands_ && chance(50) ? " from my hand" : "");
   }
   if (chance(70)) body += statements(2, below(4), true);
+  if (chance(10) && !large_) {  // what was picked is changed: ways that come to the same
+    std::string called = fresh(), cells = set(1);
+    body += fmt::format("  pick {} in {}\n  set {} to {}\n", called, cells, called, cell(1));
+    cells_.push_back(called);
+  }
   if (chance(12) && !large_) body += fmt::format("  must maximise {}\n", number(2));
   bool writes = body.find("write ") != std::string::npos;
   if (!writes && chance(50)) body += "  " + written("written as") + "\n";
@@ -972,11 +987,6 @@ std::string Generator::start() {
   if (!numbers_.empty() && chance(50)) out += fmt::format("  tally {}\n", from(-3, 3));
   if (!numbersEach_.empty() && chance(50)) out += fmt::format("  left of each {}\n", from(-3, 3));
   if (!remembered_.empty() && chance(50)) out += "  last " + label() + "\n";
-  if (hands_) {
-    out += "  hand of each 2 peg";
-    if (kinds_.size() > 1) out += ", " + kinds_[1];
-    out += "\n";
-  }
   if (chance(30)) out += "  Slate to move\n";
   return out;
 }
@@ -1047,10 +1057,11 @@ Generated Generator::sheet() {
             "\n  kinds kk in " + any(kinds_) + " where any kk\n";
   rest += cases();
   Generated out;
+  // A hand is set out where something speaks of it; the start is the last section of `out_`.
+  if (hands_ && (movesText + last).find(" hand") != std::string::npos)
+    out_ += "  hand of each 2 peg" + (kinds_.size() > 1 ? ", " + kinds_[1] : "") + "\n";
   if (chance(15)) {  // the same, in a variant
     out.variant = "other";
-    std::string indented;
-    for (const std::string& line : splitTrimmed("", '\n')) indented += line;
     std::string block;
     std::string all = last;
     std::size_t from_ = 0;

@@ -13,6 +13,8 @@
 #include <set>
 #include <stdexcept>
 #include <string>
+#include <type_traits>
+#include <utility>
 #include <vector>
 
 #include "judge/cells.hpp"
@@ -60,6 +62,15 @@ struct Value {
   bool chosen = false;  // a number that was chosen
   bool line = false;    // a line that was picked
 };
+
+// A value of a sort, which the member holds.
+template <class Part>
+Value valueOf(Value::Sort sort, Part Value::*member, std::type_identity_t<Part> part) {
+  Value out;
+  out.sort = sort;
+  out.*member = std::move(part);
+  return out;
+}
 
 // A way to make a move: the choices in order, and what comes of it.
 struct Way {

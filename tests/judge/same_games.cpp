@@ -52,8 +52,7 @@ std::vector<Made> movesOf(const SheetGame& game, const Position& position, bool 
 std::string looks(const SheetGame& game, const Position& position, const Position& before,
                   bool lines) {
   std::string out = game.positionText(position) + " " + ofResult(game.result(position), lines);
-  for (const Result& end : game.endsThatHold(position, &before))
-    out += "; " + ofResult(end, lines);
+  for (const Result& end : game.endsThatHold(position, &before)) out += "; " + ofResult(end, lines);
   if (game.hasWorth())
     out += fmt::format("; worth {} {}", game.worth(position, 0), game.worth(position, 1));
   return out;

@@ -8,44 +8,9 @@ namespace ninepegs::judge {
 
 using sheet::Expr;
 using sheet::ExprKind;
+using Sort = Value::Sort;
 
 namespace {
-
-Value ofSet(Cells cells) {
-  Value out;
-  out.cells = std::move(cells);
-  return out;
-}
-Value ofCell(Cell cell) {
-  Value out;
-  out.sort = Value::Sort::cell;
-  out.cell = cell;
-  return out;
-}
-Value ofNumber(std::int64_t number) {
-  Value out;
-  out.sort = Value::Sort::number;
-  out.number = number;
-  return out;
-}
-Value ofTruth(bool truth) {
-  Value out;
-  out.sort = Value::Sort::truth;
-  out.truth = truth;
-  return out;
-}
-Value ofKindNamed(std::string kind) {
-  Value out;
-  out.sort = Value::Sort::kind;
-  out.kind = std::move(kind);
-  return out;
-}
-Value ofKinds(std::set<std::string> kinds) {
-  Value out;
-  out.sort = Value::Sort::kinds;
-  out.kinds = std::move(kinds);
-  return out;
-}
 
 Cells both(const Cells& a, const Cells& b) {
   Cells out;
@@ -187,50 +152,54 @@ Value Judge::named(const Expr& expr, const Look& look) const {
   if (local != look.names.end()) return local->second;
   const State& now = *look.now;
   const Cells& all = all_;
-  if (word == "all") return ofSet(all);
-  if (word == "mine") return ofSet(pieces(now, look.me));
-  if (word == "theirs") return ofSet(pieces(now, 1 - look.me));
-  if (word == "empty") return ofSet(empty(now, 0));
-  if (word == "occupied") return ofSet(minus(all, empty(now, 0)));
-  if (word == "touched") return ofSet(touched(look));
-  if (word == "plies") return ofNumber(now.plies);
-  if (word == "passes") return ofNumber(now.passes);
+  if (word == "all") return valueOf(Sort::set, &Value::cells, all);
+  if (word == "mine") return valueOf(Sort::set, &Value::cells, pieces(now, look.me));
+  if (word == "theirs") return valueOf(Sort::set, &Value::cells, pieces(now, 1 - look.me));
+  if (word == "empty") return valueOf(Sort::set, &Value::cells, empty(now, 0));
+  if (word == "occupied") return valueOf(Sort::set, &Value::cells, minus(all, empty(now, 0)));
+  if (word == "touched") return valueOf(Sort::set, &Value::cells, touched(look));
+  if (word == "plies") return valueOf(Sort::number, &Value::number, now.plies);
+  if (word == "passes") return valueOf(Sort::number, &Value::number, now.passes);
   if (word == "times seen") {
     std::string key = seenKey(now);
-    return ofNumber(1 + std::count(now.earlier.begin(), now.earlier.end(), key));
+    return valueOf(Sort::number, &Value::number,
+                   1 + std::count(now.earlier.begin(), now.earlier.end(), key));
   }
-  if (word == "stuck") return ofTruth(stuck(now, now.turn));
-  if (word == "nobody can move") return ofTruth(stuck(now, 0) && stuck(now, 1));
+  if (word == "stuck") return valueOf(Sort::truth, &Value::truth, stuck(now, now.turn));
+  if (word == "nobody can move")
+    return valueOf(Sort::truth, &Value::truth, stuck(now, 0) && stuck(now, 1));
   if (word == "edge" || word == "corner") {
     CellSet rim = word == "edge" ? board_.edge() : board_.corner();
     Cells out;
     for (Cell cell : all)
       if (rim[cell]) out.insert(cell);
-    return ofSet(out);
+    return valueOf(Sort::set, &Value::cells, out);
   }
   if (word == "dark" || word == "light") {
     Cells out;
     for (Cell cell : all)
       if (((board_.columnNumber(cell) + board_.rowNumber(cell)) % 2 == 0) == (word == "dark"))
         out.insert(cell);
-    return ofSet(out);
+    return valueOf(Sort::set, &Value::cells, out);
   }
-  if (std::optional<Cell> label = board_.find(word)) return ofCell(*label);
-  if (piece(word) != nullptr) return ofKindNamed(word);
+  if (std::optional<Cell> label = board_.find(word))
+    return valueOf(Sort::cell, &Value::cell, *label);
+  if (piece(word) != nullptr) return valueOf(Sort::kind, &Value::kind, word);
   for (const sheet::SetDecl& group : tree_.groups) {
     if (group.name.text != word) continue;
     Cells out;
     for (const sheet::Name& member : group.members) out.add(ofKind(now, member.text, -1));
-    return ofSet(out);
+    return valueOf(Sort::set, &Value::cells, out);
   }
   for (const sheet::SetDecl& zone : tree_.zones)
     if (zone.name.text == word) return ownedBy(expr, look.me, look);
   for (const sheet::StateDecl& mark : tree_.marks)
-    if (mark.name.text == word) return ofSet(now.marks.at(word)[0]);
+    if (mark.name.text == word) return valueOf(Sort::set, &Value::cells, now.marks.at(word)[0]);
   for (const sheet::StateDecl& number : tree_.numbers)
-    if (number.name.text == word) return ofNumber(now.numbers.at(word)[0]);
+    if (number.name.text == word)
+      return valueOf(Sort::number, &Value::number, now.numbers.at(word)[0]);
   for (const sheet::StateDecl& cell : tree_.cells)
-    if (cell.name.text == word) return ofCell(now.cells.at(word)[0]);
+    if (cell.name.text == word) return valueOf(Sort::cell, &Value::cell, now.cells.at(word)[0]);
   return called(expr, look.me, look);
 }
 
@@ -245,7 +214,8 @@ Value Judge::called(const Expr& expr, int me, const Look& look) const {
       inside.names[define.parameters[i].text] = value(expr.args[i], look);
     Value out = value(define.body, inside);
     // A bare kind is the cells where its pieces stand.
-    if (isBareKind(define.body, inside)) return ofSet(setOf(out, inside));
+    if (isBareKind(define.body, inside))
+      return valueOf(Sort::set, &Value::cells, setOf(out, inside));
     return out;
   }
   throw std::logic_error("no name " + expr.word);
@@ -259,32 +229,33 @@ Value Judge::ownedBy(const Expr& inner, int owner, const Look& look) const {
     if (!inner.args.empty()) {
       std::string which = kind(inner.args[0], look);
       auto it = now.hands[owner].find(which);
-      return ofNumber(it == now.hands[owner].end() ? 0 : it->second);
+      return valueOf(Sort::number, &Value::number, it == now.hands[owner].end() ? 0 : it->second);
     }
     std::set<std::string> held;
     for (const auto& [name, many] : now.hands[owner])
       if (many > 0) held.insert(name);
-    return ofKinds(held);
+    return valueOf(Sort::kinds, &Value::kinds, held);
   }
   if (inner.kind == ExprKind::kindOn) {
     std::optional<Standing> there = standing(now, cell(inner.args[0], look), owner);
-    return ofKindNamed(there ? there->kind : "");
+    return valueOf(Sort::kind, &Value::kind, there ? there->kind : "");
   }
   if (inner.kind == ExprKind::call) return called(inner, owner, look);
-  if (word == "reach") return ofSet(reachOfSide(owner, look));
+  if (word == "reach") return valueOf(Sort::set, &Value::cells, reachOfSide(owner, look));
   if (auto local = look.names.find(word); local != look.names.end())
-    return ofSet(local->second.kind.empty() ? Cells{} : ofKind(now, local->second.kind, owner));
-  if (word == "empty") return ofSet(empty(now, owner));
+    return valueOf(Sort::set, &Value::cells,
+                   local->second.kind.empty() ? Cells{} : ofKind(now, local->second.kind, owner));
+  if (word == "empty") return valueOf(Sort::set, &Value::cells, empty(now, owner));
   if (word == "occupied") {
     Cells out;
     for (Cell cell = 0; cell < board_.size(); ++cell)
       if (board_.has(cell) && now.board[layered() ? owner : 0].count(cell) > 0) out.insert(cell);
-    return ofSet(out);
+    return valueOf(Sort::set, &Value::cells, out);
   }
   if (std::set<std::string> kinds = kindsNamed(word); !kinds.empty()) {
     Cells out;
     for (const std::string& one : kinds) out.add(ofKind(now, one, owner));
-    return ofSet(out);
+    return valueOf(Sort::set, &Value::cells, out);
   }
   for (const sheet::SetDecl& zone : tree_.zones) {
     if (zone.name.text != word) continue;
@@ -292,14 +263,16 @@ Value Judge::ownedBy(const Expr& inner, int owner, const Look& look) const {
     outside.me = owner;
     outside.names.clear();
     for (const auto& [whose, cells] : zone.sets)
-      if (!whose || side(whose->text) == owner) return ofSet(set(cells, outside));
+      if (!whose || side(whose->text) == owner)
+        return valueOf(Sort::set, &Value::cells, set(cells, outside));
   }
   for (const sheet::StateDecl& mark : tree_.marks)
-    if (mark.name.text == word) return ofSet(now.marks.at(word)[owner]);
+    if (mark.name.text == word) return valueOf(Sort::set, &Value::cells, now.marks.at(word)[owner]);
   for (const sheet::StateDecl& number : tree_.numbers)
-    if (number.name.text == word) return ofNumber(now.numbers.at(word)[owner]);
+    if (number.name.text == word)
+      return valueOf(Sort::number, &Value::number, now.numbers.at(word)[owner]);
   for (const sheet::StateDecl& cell : tree_.cells)
-    if (cell.name.text == word) return ofCell(now.cells.at(word)[owner]);
+    if (cell.name.text == word) return valueOf(Sort::cell, &Value::cell, now.cells.at(word)[owner]);
   return called(inner, owner, look);
 }
 
@@ -310,25 +283,26 @@ Value Judge::ofName(const Expr& expr, const Look& look) const {
   const std::string& word = what.word;
   if (word == "row-no" || word == "column-no") {
     Cell at = cell(of, look);
-    if (at < 0) return ofNumber(0);
-    return ofNumber(word == "row-no" ? board_.rowNumber(at) : board_.columnNumber(at));
+    if (at < 0) return valueOf(Sort::number, &Value::number, 0);
+    return valueOf(Sort::number, &Value::number,
+                   word == "row-no" ? board_.rowNumber(at) : board_.columnNumber(at));
   }
   for (const sheet::StateDecl& number : tree_.numbers)
     if (number.name.text == word && number.onCells) {
       Cell at = cell(of, look);
-      return ofNumber(at < 0 ? 0 : look.now->onCells.at(word).at(at));
+      return valueOf(Sort::number, &Value::number, at < 0 ? 0 : look.now->onCells.at(word).at(at));
     }
   bool isProperty = false;
   for (const sheet::PieceDecl& one : tree_.pieces)
     for (const auto& [name, unused] : one.values) isProperty = isProperty || name.text == word;
   if (isProperty && what.kind == ExprKind::name && look.names.count(word) == 0) {
-    if (isBareKind(of, look)) return ofNumber(property(word, of.word));
+    if (isBareKind(of, look)) return valueOf(Sort::number, &Value::number, property(word, of.word));
     if (of.kind == ExprKind::name && look.names.count(of.word) > 0 &&
         look.names.at(of.word).sort == Value::Sort::kind)
-      return ofNumber(property(word, look.names.at(of.word).kind));
+      return valueOf(Sort::number, &Value::number, property(word, look.names.at(of.word).kind));
     Cell at = cell(of, look);
     std::optional<Standing> there = at < 0 ? std::nullopt : standing(*look.now, at, -1);
-    return ofNumber(there ? property(word, there->kind) : 0);
+    return valueOf(Sort::number, &Value::number, there ? property(word, there->kind) : 0);
   }
   return ownedBy(what, side(of.word), look);
 }
@@ -343,30 +317,35 @@ Value Judge::compare(const Expr& expr, const Look& look) const {
       board_.find(a.word)) {
     Value right = value(b, look);
     if (right.sort == Value::Sort::cell)
-      return ofTruth((*board_.find(a.word) == right.cell) == (op == "="));
+      return valueOf(Sort::truth, &Value::truth,
+                     (*board_.find(a.word) == right.cell) == (op == "="));
   }
-  if (left.sort == Value::Sort::cell) return ofTruth((left.cell == cell(b, look)) == (op == "="));
+  if (left.sort == Value::Sort::cell)
+    return valueOf(Sort::truth, &Value::truth, (left.cell == cell(b, look)) == (op == "="));
   if (left.sort == Value::Sort::kind && !isBareKind(a, look))
-    return ofTruth((left.kind == kind(b, look)) == (op == "="));
+    return valueOf(Sort::truth, &Value::truth, (left.kind == kind(b, look)) == (op == "="));
   if (left.sort == Value::Sort::set || left.sort == Value::Sort::kind)
-    return ofTruth((setOf(left, look) == set(b, look)) == (op == "="));
-  return ofTruth(comparesAs(op, left.number, number(b, look)));
+    return valueOf(Sort::truth, &Value::truth, (setOf(left, look) == set(b, look)) == (op == "="));
+  return valueOf(Sort::truth, &Value::truth, comparesAs(op, left.number, number(b, look)));
 }
 
 // How many there are of what `any`, `no` and `count` ask about.
 Value Judge::counted(const Expr& what, const Look& look) const {
   if (what.kind == ExprKind::lines)
-    return ofNumber(static_cast<std::int64_t>(linesIn(what, look).size()));
+    return valueOf(Sort::number, &Value::number,
+                   static_cast<std::int64_t>(linesIn(what, look).size()));
   bool hand = what.kind == ExprKind::own && what.args[0].kind == ExprKind::hand;
   if (hand) {
     std::int64_t total = 0;
     for (const auto& [name, many] : look.now->hands[what.word == "my" ? look.me : 1 - look.me])
       total += many;
-    return ofNumber(total);
+    return valueOf(Sort::number, &Value::number, total);
   }
-  Value got = what.kind == ExprKind::number ? ofSet(set(what, look)) : value(what, look);
-  if (got.sort == Value::Sort::kinds) return ofNumber(static_cast<std::int64_t>(got.kinds.size()));
-  return ofNumber(static_cast<std::int64_t>(setOf(got, look).size()));
+  Value got = what.kind == ExprKind::number ? valueOf(Sort::set, &Value::cells, set(what, look))
+                                            : value(what, look);
+  if (got.sort == Value::Sort::kinds)
+    return valueOf(Sort::number, &Value::number, static_cast<std::int64_t>(got.kinds.size()));
+  return valueOf(Sort::number, &Value::number, static_cast<std::int64_t>(setOf(got, look).size()));
 }
 
 Value Judge::form(const Expr& expr, const Look& look) const {
@@ -378,7 +357,7 @@ Value Judge::form(const Expr& expr, const Look& look) const {
   };
   switch (expr.kind) {
     case ExprKind::number:
-      return ofNumber(expr.first);
+      return valueOf(Sort::number, &Value::number, expr.first);
     case ExprKind::name:
       return named(expr, look);
     case ExprKind::call:
@@ -388,60 +367,66 @@ Value Judge::form(const Expr& expr, const Look& look) const {
     case ExprKind::ofName:
       return ofName(expr, look);
     case ExprKind::on:
-      return ofSet(both(set(arg(0), look), set(arg(1), look)));
+      return valueOf(Sort::set, &Value::cells, both(set(arg(0), look), set(arg(1), look)));
     case ExprKind::except:
-      return ofSet(minus(set(arg(0), look), set(arg(1), look)));
+      return valueOf(Sort::set, &Value::cells, minus(set(arg(0), look), set(arg(1), look)));
     case ExprKind::either: {
       if (arg(0).kind == ExprKind::number) {
         Cells out = set(arg(0), look);
         out.add(set(arg(1), look));
-        return ofSet(out);
+        return valueOf(Sort::set, &Value::cells, out);
       }
       Value left = value(arg(0), look);
-      if (left.sort == Value::Sort::truth) return ofTruth(left.truth || truth(arg(1), look));
+      if (left.sort == Value::Sort::truth)
+        return valueOf(Sort::truth, &Value::truth, left.truth || truth(arg(1), look));
       Cells out = setOf(left, look);
       out.add(set(arg(1), look));
-      return ofSet(out);
+      return valueOf(Sort::set, &Value::cells, out);
     }
     case ExprKind::both:
-      return ofTruth(truth(arg(0), look) && truth(arg(1), look));
+      return valueOf(Sort::truth, &Value::truth, truth(arg(0), look) && truth(arg(1), look));
     case ExprKind::negation:
-      return ofTruth(!truth(arg(0), look));
+      return valueOf(Sort::truth, &Value::truth, !truth(arg(0), look));
     case ExprKind::any:
-      return ofTruth(counted(arg(0), look).number > 0);
+      return valueOf(Sort::truth, &Value::truth, counted(arg(0), look).number > 0);
     case ExprKind::none:
-      return ofTruth(counted(arg(0), look).number == 0);
+      return valueOf(Sort::truth, &Value::truth, counted(arg(0), look).number == 0);
     case ExprKind::count:
       return counted(arg(0), look);
     case ExprKind::compare:
       return compare(expr, look);
     case ExprKind::within:
-      return ofTruth(minus(set(arg(0), look), set(arg(1), look)).empty());
+      return valueOf(Sort::truth, &Value::truth,
+                     minus(set(arg(0), look), set(arg(1), look)).empty());
     case ExprKind::inside: {
       Cell at = cell(arg(0), look);
-      return ofTruth(at >= 0 && set(arg(1), look).count(at) > 0);
+      return valueOf(Sort::truth, &Value::truth, at >= 0 && set(arg(1), look).count(at) > 0);
     }
     case ExprKind::is: {
       int who = side(arg(1).word);
-      if (arg(0).word == "next") return ofTruth(look.now->turn == who);
-      return ofTruth((arg(0).word == "mover" ? look.me : 1 - look.me) == who);
+      if (arg(0).word == "next") return valueOf(Sort::truth, &Value::truth, look.now->turn == who);
+      return valueOf(Sort::truth, &Value::truth,
+                     (arg(0).word == "mover" ? look.me : 1 - look.me) == who);
     }
     case ExprKind::arithmetic:
-      return ofNumber(computed(expr.word, number(arg(0), look), number(arg(1), look)));
+      return valueOf(Sort::number, &Value::number,
+                     computed(expr.word, number(arg(0), look), number(arg(1), look)));
     case ExprKind::extreme: {
       std::int64_t a = number(arg(0), look), b = number(arg(1), look);
-      return ofNumber(expr.word == "min" ? std::min(a, b) : std::max(a, b));
+      return valueOf(Sort::number, &Value::number,
+                     expr.word == "min" ? std::min(a, b) : std::max(a, b));
     }
     case ExprKind::ahead:
     case ExprKind::step: {
       Cells out;
       for (int way : directions(expr.word, look.me)) out.add(stepped(origin(), way));
-      return ofSet(out);
+      return valueOf(Sort::set, &Value::cells, out);
     }
     case ExprKind::slide: {
       Cells through =
           expr.plural ? set(expr.args.back(), look) : empty(*look.now, layered() ? look.me : 0);
-      return ofSet(slid(origin(), through, directions(expr.word, look.me)));
+      return valueOf(Sort::set, &Value::cells,
+                     slid(origin(), through, directions(expr.word, look.me)));
     }
     case ExprKind::leap: {
       Cells out;
@@ -454,7 +439,7 @@ Value Judge::form(const Expr& expr, const Look& look) const {
             std::optional<Cell> to = board_.offset(from, x, y);
             if (to && *to != from) out.insert(*to);
           }
-      return ofSet(out);
+      return valueOf(Sort::set, &Value::cells, out);
     }
     case ExprKind::between: {
       Cell a = cell(arg(0), look), b = cell(arg(1), look);
@@ -463,11 +448,11 @@ Value Judge::form(const Expr& expr, const Look& look) const {
         Cells passed;
         for (Cell at = next(a, static_cast<int>(way)); at >= 0;
              at = next(at, static_cast<int>(way))) {
-          if (at == b) return ofSet(passed);
+          if (at == b) return valueOf(Sort::set, &Value::cells, passed);
           if (!passed.insert(at)) break;
         }
       }
-      return ofSet({});
+      return valueOf(Sort::set, &Value::cells, {});
     }
     case ExprKind::beyond: {
       Cell over = cell(arg(0), look), from = cell(arg(1), look);
@@ -476,11 +461,11 @@ Value Judge::form(const Expr& expr, const Look& look) const {
         Cells passed;
         for (Cell at = next(from, static_cast<int>(way)); at >= 0;
              at = next(at, static_cast<int>(way))) {
-          if (at == over) return ofCell(next(at, static_cast<int>(way)));
+          if (at == over) return valueOf(Sort::cell, &Value::cell, next(at, static_cast<int>(way)));
           if (!passed.insert(at)) break;
         }
       }
-      return ofCell(-1);
+      return valueOf(Sort::cell, &Value::cell, -1);
     }
     case ExprKind::bracketed: {
       Cells run = set(arg(0), look), by = set(arg(2), look), out;
@@ -491,26 +476,28 @@ Value Judge::form(const Expr& expr, const Look& look) const {
         while (at >= 0 && run.count(at) > 0 && found.insert(at)) at = next(at, way);
         if (at >= 0 && run.count(at) == 0 && by.count(at) > 0) out.add(found);
       }
-      return ofSet(out);
+      return valueOf(Sort::set, &Value::cells, out);
     }
     case ExprKind::lines: {
       Cells out;
       for (const Line& line : linesIn(expr, look)) out.add(Cells(line.cells));
-      return ofSet(out);
+      return valueOf(Sort::set, &Value::cells, out);
     }
     case ExprKind::spread:
-      return ofSet(spread(set(arg(0), look), set(arg(1), look), directions(expr.word, look.me)));
+      return valueOf(Sort::set, &Value::cells,
+                     spread(set(arg(0), look), set(arg(1), look), directions(expr.word, look.me)));
     case ExprKind::reachOf:
-      return ofSet(reachOf(cell(arg(0), look), look));
+      return valueOf(Sort::set, &Value::cells, reachOf(cell(arg(0), look), look));
     case ExprKind::choice: {
       const Expr& chosen = truth(arg(0), look) ? arg(1) : arg(2);
       // What is a cell or a kind in one way may be a set in the other, a plain number the label of
       // a cell.
       bool label = chosen.kind == ExprKind::number && arg(1).kind != ExprKind::number &&
                    value(arg(1), look).sort != Value::Sort::number;
-      if (label) return ofSet(set(chosen, look));
+      if (label) return valueOf(Sort::set, &Value::cells, set(chosen, look));
       Value got = value(chosen, look);
-      return got.sort == Value::Sort::number ? got : ofSet(setOf(got, look));
+      return got.sort == Value::Sort::number ? got
+                                             : valueOf(Sort::set, &Value::cells, setOf(got, look));
     }
     case ExprKind::rows:
     case ExprKind::columns: {
@@ -523,16 +510,16 @@ Value Judge::form(const Expr& expr, const Look& look) const {
                                         : n >= expr.first && n <= expr.second;
         if (in) out.insert(cell);
       }
-      return ofSet(out);
+      return valueOf(Sort::set, &Value::cells, out);
     }
     case ExprKind::cellsWhere: {
       Cells out;
       for (Cell at : set(arg(0), look)) {
         Look inside = look;
-        inside.names[expr.word] = ofCell(at);
+        inside.names[expr.word] = valueOf(Sort::cell, &Value::cell, at);
         if (truth(arg(1), inside)) out.insert(at);
       }
-      return ofSet(out);
+      return valueOf(Sort::set, &Value::cells, out);
     }
     case ExprKind::groups: {
       Cells rest = set(arg(0), look), out;
@@ -540,47 +527,47 @@ Value Judge::form(const Expr& expr, const Look& look) const {
         Cells group = spread({rest.first()}, rest, directions(expr.along, look.me));
         rest = minus(rest, group);
         Look inside = look;
-        inside.names[expr.word] = ofSet(group);
+        inside.names[expr.word] = valueOf(Sort::set, &Value::cells, group);
         if (truth(arg(1), inside)) out.add(group);
       }
-      return ofSet(out);
+      return valueOf(Sort::set, &Value::cells, out);
     }
     case ExprKind::kindsWhere: {
       std::set<std::string> out;
       for (const std::string& one : kindsNamed(expr.along)) {
         Look inside = look;
-        inside.names[expr.word] = ofKindNamed(one);
+        inside.names[expr.word] = valueOf(Sort::kind, &Value::kind, one);
         if (truth(arg(0), inside)) out.insert(one);
       }
-      return ofKinds(out);
+      return valueOf(Sort::kinds, &Value::kinds, out);
     }
     case ExprKind::was: {
       Look earlier = look;
       earlier.now = look.before;
       Value got = value(arg(0), earlier);
       return got.sort == Value::Sort::kind && isBareKind(arg(0), earlier)
-                 ? ofSet(setOf(got, earlier))
+                 ? valueOf(Sort::set, &Value::cells, setOf(got, earlier))
                  : got;
     }
     case ExprKind::kindOn: {
       Cell at = cell(arg(0), look);
       std::optional<Standing> there = at < 0 ? std::nullopt : standing(*look.now, at, -1);
-      return ofKindNamed(there ? there->kind : "");
+      return valueOf(Sort::kind, &Value::kind, there ? there->kind : "");
     }
     case ExprKind::edgeOf: {
       Cell a = cell(arg(0), look), b = cell(arg(1), look);
       std::optional<Standing> there = a < 0 ? std::nullopt : standing(*look.now, a, -1);
       std::int64_t edge = 0;
-      if (!there || b < 0) return ofNumber(0);
+      if (!there || b < 0) return valueOf(Sort::number, &Value::number, 0);
       const std::vector<long long>& edges = piece(there->kind)->edges;
       for (std::size_t way = 0; way < board_.directions().size(); ++way)
         if (next(a, static_cast<int>(way)) == b) edge = way < edges.size() ? edges[way] : 0;
-      return ofNumber(edge);
+      return valueOf(Sort::number, &Value::number, edge);
     }
     case ExprKind::onTrack: {
       std::int64_t far = number(arg(0), look);
       Cell at = cell(arg(1), look);
-      if (far < 0) return ofCell(-1);
+      if (far < 0) return valueOf(Sort::cell, &Value::cell, -1);
       for (const sheet::TrackDecl& track : tree_.tracks) {
         if (track.name.text != expr.word) continue;
         for (const auto& [whose, names] : track.cells) {
@@ -588,17 +575,18 @@ Value Judge::form(const Expr& expr, const Look& look) const {
           std::vector<Cell> order;
           for (const sheet::Name& name : names) order.push_back(*board_.find(name.text));
           auto it = std::find(order.begin(), order.end(), at);
-          if (far == 0) return ofCell(at);
-          if (it == order.end()) return ofCell(-1);
+          if (far == 0) return valueOf(Sort::cell, &Value::cell, at);
+          if (it == order.end()) return valueOf(Sort::cell, &Value::cell, -1);
           std::int64_t size = static_cast<std::int64_t>(order.size());
-          return ofCell(order[static_cast<std::size_t>((it - order.begin() + far % size) % size)]);
+          return valueOf(Sort::cell, &Value::cell,
+                         order[static_cast<std::size_t>((it - order.begin() + far % size) % size)]);
         }
       }
-      return ofCell(-1);
+      return valueOf(Sort::cell, &Value::cell, -1);
     }
     case ExprKind::movesOf: {
       int who = expr.word == "my" ? look.me : expr.word == "their" ? 1 - look.me : side(expr.word);
-      return ofNumber(countMoves(*look.now, who));
+      return valueOf(Sort::number, &Value::number, countMoves(*look.now, who));
     }
     case ExprKind::total: {
       std::int64_t sum = 0;
@@ -608,10 +596,11 @@ Value Judge::form(const Expr& expr, const Look& look) const {
         sum = computed("+", sum, number(arg(0), inside));
       };
       if (arg(1).kind == ExprKind::lines)
-        for (const Line& line : linesIn(arg(1), look)) add(ofSet(Cells(line.cells)));
+        for (const Line& line : linesIn(arg(1), look))
+          add(valueOf(Sort::set, &Value::cells, Cells(line.cells)));
       else
-        for (Cell at : set(arg(1), look)) add(ofCell(at));
-      return ofNumber(sum);
+        for (Cell at : set(arg(1), look)) add(valueOf(Sort::cell, &Value::cell, at));
+      return valueOf(Sort::number, &Value::number, sum);
     }
     case ExprKind::hand:
       break;

@@ -1,18 +1,12 @@
 // What decides on a move behind its first effect decides, whatever shortcut the sheet invites.
 #include "support/games.hpp"
 
-#include "ninepegs/verify/check.hpp"
+#include "support/checked.hpp"
 
 namespace ninepegs {
 namespace {
 
 using Texts = std::vector<std::string>;
-
-verify::CheckReport checked(const Game& game, std::uint64_t playouts) {
-  verify::CheckOptions options;
-  options.playouts = playouts;
-  return verify::check(game, options);
-}
 
 // A peg that steps, a king of each side far away, and a forbidden attack on the own king.
 std::shared_ptr<const SheetGame> guarded(const std::string& behind, const std::string& other = "") {
@@ -79,7 +73,7 @@ TEST(BehindEffects, WhatGoesWrongOnTrialIsAFaultAndNoIllegalMove) {
     std::shared_ptr<const SheetGame> game =
         test::fromText(sheet + forbid + "ends\n  draw \"full\" when no empty\n");
     EXPECT_EQ(moveTexts(*game, test::after(*game, "a1")).size(), 9u) << forbid;
-    verify::CheckReport report = checked(*game, 100);
+    verify::CheckReport report = test::checked(*game, 100);
     ASSERT_EQ(report.findings.size(), 1u);
     EXPECT_EQ(report.findings[0].kind, verify::FindingKind::overwrite);
     EXPECT_EQ(report.findings[0].line, 7);

@@ -1,19 +1,13 @@
 // Names, kinds, definitions and forms in company that shipped sheets do not keep them in.
 #include "support/games.hpp"
 
-#include "ninepegs/verify/check.hpp"
 #include "ninepegs/verify/count.hpp"
+#include "support/checked.hpp"
 
 namespace ninepegs {
 namespace {
 
 using Texts = std::vector<std::string>;
-
-verify::CheckReport checked(const Game& game, std::uint64_t playouts) {
-  verify::CheckOptions options;
-  options.playouts = playouts;
-  return verify::check(game, options);
-}
 
 verify::Counts counted(const Game& game, int depth) {
   verify::CountOptions options;
@@ -317,7 +311,7 @@ TEST(OddCompany, AWinWithAnotherMoveIsTheMoversAndShown) {
       test::fromText(head +
                      "  draw \"pegs\" when count occupied >= 3\n  mover wins \"three\" when any "
                      "line of 3 in mine\n");
-  verify::CheckReport report = checked(*draw, 200);
+  verify::CheckReport report = test::checked(*draw, 200);
   ASSERT_EQ(report.findings.size(), 1u);
   EXPECT_EQ(report.findings[0].kind, verify::FindingKind::drawOverWin);
   EXPECT_EQ(report.findings[0].moves.size(), 3u);

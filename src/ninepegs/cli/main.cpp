@@ -4,7 +4,6 @@
 
 #include <cstdlib>
 #include <new>
-#include <optional>
 
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/cli/usage.hpp"
@@ -36,14 +35,8 @@ std::vector<std::filesystem::path> sheetFolders() {
 
 int run(int argc, char** argv) {
   bool colours = std::getenv("NO_COLOR") == nullptr || *std::getenv("NO_COLOR") == '\0';
-  std::optional<Library> library;
-  try {
-    library.emplace(sheetFolders());
-  } catch (const BadInput& error) {
-    cli::printError(std::string(error.what()) + "\n");
-    return cli::exitBadInput;
-  }
-  cli::Context context(*library);
+  Library library(sheetFolders());
+  cli::Context context(library);
   context.outputIsTerminal = isatty(STDOUT_FILENO) != 0;
   context.errorIsTerminal = isatty(STDERR_FILENO) != 0;
   context.inputIsTerminal = isatty(STDIN_FILENO) != 0;

@@ -11,10 +11,6 @@ using Kind = StatementKind;
 
 namespace {
 
-bool isLines(const Statement& one) {
-  return one.kind == Kind::pick && one.args[0].kind == ExprKind::lines && one.args[0].plural;
-}
-
 // The names given by `let` that are read, directly or through each other, by what decides.
 std::set<std::string> neededLets(const std::vector<const Statement*>& head,
                                  const std::set<std::size_t>& settled) {
@@ -50,7 +46,7 @@ void Compiler::guards(const MoveShape& shape, int done) {
   std::vector<std::string> names;
   bool first = true;
   for (const Statement* one : shape.head) {
-    if (one->kind == Kind::pick && !first && !isLines(*one)) {
+    if (one->kind == Kind::pick && !first && !picksLine(*one)) {
       std::vector<const Expr*> parts;
       conjuncts(one->args[0], parts);
       for (const Expr* part : parts) {
@@ -220,7 +216,7 @@ void Compiler::generateGroup(int index, int side) {
   std::map<std::size_t, const Expr*> runs;
   for (std::size_t i = 0; i < head.size(); ++i) {
     const Expr* run = nullptr;
-    if (emit_.takes(Shortcut::bracketed) && head[i]->kind == Kind::pick && !isLines(*head[i]) &&
+    if (emit_.takes(Shortcut::bracketed) && head[i]->kind == Kind::pick && !picksLine(*head[i]) &&
         bracketedPick(head, i, settled, run))
       runs[i] = run;
   }
@@ -255,7 +251,7 @@ void Compiler::generateGroup(int index, int side) {
         fail = loop;
         continue;
       }
-      if (isLines(one)) {
+      if (picksLine(one)) {
         Slot in = emit_.newSet(), line = emit_.newSet();
         emit_.add(Op::copySet, in, express_.set(one.args[0].args[1]));
         auto [family, length] = express_.lineFamilyOf(one.args[0]);

@@ -27,10 +27,6 @@ bool readsItself(const Statement& one, const std::string& name) {
                      [&](const Expr& arg) { return mentions(arg, name); });
 }
 
-bool picksLine(const Statement& one) {
-  return one.kind == Kind::pick && one.args[0].kind == ExprKind::lines && one.args[0].plural;
-}
-
 bool takesSet(Type type) {
   return type == Type::set || type == Type::kinds;
 }
@@ -68,8 +64,7 @@ void Compiler::group(int index) {
   group.name = move.name.text;
   for (const Statement* one : shapeOf(index).head) {
     if (!isPick(*one)) continue;
-    bool lines =
-        one->kind == Kind::pick && one->args[0].kind == ExprKind::lines && one->args[0].plural;
+    bool lines = picksLine(*one);
     group.choiceIsCell.push_back(one->kind == Kind::pick && !lines);
     ++group.choices;
   }
@@ -102,8 +97,7 @@ void Compiler::bindHead(const MoveShape& shape) {
   for (const Statement* one : shape.head) {
     if (!isPick(*one)) continue;
     Slot at = static_cast<Slot>(program_.choicesAt + choice++);
-    bool lines =
-        one->kind == Kind::pick && one->args[0].kind == ExprKind::lines && one->args[0].plural;
+    bool lines = picksLine(*one);
     if (lines) continue;  // its length may ask for names that are not made yet: see headLine
     Type type = one->kind == Kind::pick            ? Type::cell
                 : one->choose == ChooseKind::range ? Type::number
@@ -133,7 +127,7 @@ void Compiler::headLine(const MoveShape& shape, const Statement& one) {
 void Compiler::latePick(const Statement& one) {
   Slot at = madeSlots_.at({madeIn_, one.name.text});
   Type type = Type::cell;
-  if (one.kind == Kind::pick && one.args[0].kind == ExprKind::lines && one.args[0].plural) {
+  if (picksLine(one)) {
     Slot in = express_.set(one.args[0].args[1]);
     auto [family, length] = express_.lineFamilyOf(one.args[0]);
     emit_.add(Op::pickLine, at, in, length, 0, family);
@@ -398,7 +392,7 @@ void Compiler::makeRoom(int index) {
   std::set<const Statement*> head(shape.head.begin(), shape.head.end());
   auto room = [&](auto&& self, const std::vector<Statement>& list, int in, bool inner) -> void {
     for (const Statement& one : list) {
-      bool lines = one.kind == Kind::pick && one.args[0].kind == ExprKind::lines;
+      bool lines = picksLine(one);
       bool pick = isPick(one) && head.count(&one) == 0;
       bool crosses = inner && (pick || one.kind == Kind::let) && read.count(one.name.text) > 0;
       MadeIn made{in, one.name.text};

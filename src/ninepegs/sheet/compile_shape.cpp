@@ -12,6 +12,10 @@ bool isPick(const Statement& one) {
   return one.kind == Kind::pick || one.kind == Kind::choose;
 }
 
+bool picksLine(const Statement& one) {
+  return one.kind == Kind::pick && one.args[0].kind == ExprKind::lines && one.args[0].plural;
+}
+
 bool isEffect(const Statement& one) {
   switch (one.kind) {
     case Kind::pick:
@@ -276,9 +280,8 @@ bool Compiler::mayRepeat(const MoveShape& shape, const std::vector<Statement>& b
   collectPicks(all, picks);
   // The whole text, or without one the move's own picks, shows a pick wherever it was made; what is
   // written shows it if it is written whenever it was made: in its block, or in one around it.
-  auto whole = [&](const Statement& one) { return one.kind == Kind::writtenAs; };
   for (const Statement& one : body)
-    if (whole(one)) collectWritten({one}, shown, own);
+    if (one.kind == Kind::writtenAs) collectWritten({one}, shown, own);
   std::set<std::string> texts;
   own = false;
   collectWritten(all, texts, own);  // in `after`, too
@@ -315,8 +318,7 @@ bool Compiler::mayRepeat(const MoveShape& shape, const std::vector<Statement>& b
   bool straight = !program_.rays.empty() && sheet_.tree.board.shape != Shape::points;
   auto bent = [&](auto&& self, const std::vector<Statement>& list) -> void {
     for (const Statement& one : list) {
-      if (one.kind == Kind::pick && one.args[0].kind == ExprKind::lines)
-        written.erase(one.name.text);
+      if (picksLine(one)) written.erase(one.name.text);
       self(self, one.body);
       self(self, one.otherwise);
     }

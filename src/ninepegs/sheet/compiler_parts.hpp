@@ -32,8 +32,9 @@ struct MoveShape {
   std::optional<Expr> choiceOn;  // cells of the last pick where a further choice is made
 };
 
-bool isPick(const Statement& one);    // picks or chooses
-bool isEffect(const Statement& one);  // changes the position, or holds lines that may
+bool isPick(const Statement& one);     // picks or chooses
+bool picksLine(const Statement& one);  // one of the lines of a set
+bool isEffect(const Statement& one);   // changes the position, or holds lines that may
 bool holdsChoices(const std::vector<Statement>& list);
 bool reads(const Statement& one, const std::string& name);
 
