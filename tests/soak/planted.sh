@@ -8,7 +8,7 @@ most="${1:-2000}"
 shift || true
 copy="$root/build/planted"
 rm -rf "$copy/source" && mkdir -p "$copy/source"
-tar -C "$root" --exclude=./build --exclude=./.git -cf - . | tar -C "$copy/source" -xf -
+tar -C "$root" --exclude=./build --exclude=./.git -cf - . | tar -C "$copy/source" -xmf -
 names=("$@")
 [ "${#names[@]}" -gt 0 ] ||
   for patch in "$root"/tests/soak/planted/*.patch; do names+=("$(basename "$patch" .patch)"); done
@@ -17,7 +17,7 @@ for name in "${names[@]}"; do
   patch -s -p1 -d "$copy/source" <"$root/tests/soak/planted/$name.patch"
   cmake -S "$copy/source" -B "$copy/build" -G Ninja -DCMAKE_BUILD_TYPE=Release \
     -DNINEPEGS_BENCH=OFF >/dev/null
-  cmake --build "$copy/build" -- ninepegs_soak >/dev/null
+  cmake --build "$copy/build" -- ninepegs_soak >"$copy/build.log"
   said="$("$copy/build/tests/ninepegs_soak" --seed 1 --many "$most" --first || true)"
   if grep -q ": 0 found" <<<"$said"; then
     missed=$((missed + 1))
