@@ -54,6 +54,7 @@ class Generator {
   std::string cell(int deep);
   std::string number(int deep);
   std::string condition(int deep);
+  std::string remembering();
   std::string kind();
   std::string way() { return any(ways_); }
   std::string along() { return chance(50) ? "" : " along " + any(axes_); }
@@ -123,8 +124,8 @@ void Generator::board() {
     if (levels > 1) boardLine_ += " x 2";
     if (numbered) boardLine_ += ", labels numbered";
     if (chance(15)) boardLine_ += ", rows from top";
-    if (chance(15)) boardLine_ += ", joined left to right";
-    if (chance(12)) boardLine_ += ", joined top to bottom";
+    if (chance(22)) boardLine_ += ", joined left to right";
+    if (chance(18)) boardLine_ += ", joined top to bottom";
     ways_ = {
         "orthogonal",        "diagonal",    "any",   "forward",   "backward", "forward-diagonal",
         "backward-diagonal", "forward-any", "north", "southeast", "west"};
@@ -586,6 +587,23 @@ std::string Generator::number(int deep) {
   return std::to_string(from(0, 4));
 }
 
+// A condition that reads what the sheet remembers, if it remembers anything.
+std::string Generator::remembering() {
+  Names out;
+  for (const std::string& mark : marks_) {
+    out.push_back(any({"any ", "no "}) + ("(" + mark + " on " + setOperand(1) + ")"));
+    out.push_back(fmt::format("count {} > {}", mark, from(0, 2)));
+  }
+  for (const std::string& mark : marksEach_)
+    out.push_back(fmt::format("any ({} {} on {})", whose(), mark, setOperand(1)));
+  for (const std::string& one : numbers_)
+    out.push_back(fmt::format("{} {} {}", one, any({">", "=", "<"}), from(0, 3)));
+  for (const std::string& one : numbersEach_)
+    out.push_back(fmt::format("({} {}) {} {}", whose(), one, any({">", "=", "<"}), from(0, 3)));
+  for (const std::string& one : remembered_) out.push_back(one + " in " + setOperand(1));
+  return out.empty() ? condition(2) : any(out);
+}
+
 std::string Generator::condition(int deep) {
   auto bracketed = [&](int d) { return "(" + condition(d) + ")"; };
   for (int tries = 0; tries < 20; ++tries) {
@@ -704,9 +722,13 @@ std::string Generator::statement(int indent, bool late) {
       case 0:
       case 1:
       case 2: {
-        std::string name = fresh();
+        std::string name = fresh(), cells = set(2);
+        Names kept = marks_;  // what a search may look at before it begins
+        kept.insert(kept.end(), remembered_.begin(), remembered_.end());
+        if (!kept.empty() && chance(20))
+          cells = any(kept) + any({" on ", " or ", " or "}) + setOperand(1);
         std::string line =
-            fmt::format("{}pick {} in {}{}\n", pad, name, set(2), chance(10) ? ", if any" : "");
+            fmt::format("{}pick {} in {}{}\n", pad, name, cells, chance(10) ? ", if any" : "");
         cells_.push_back(name);
         return line;
       }
@@ -770,7 +792,7 @@ std::string Generator::statement(int indent, bool late) {
       }
       case 7:
       case 8:
-        return fmt::format("{}need {}\n", pad, condition(2));
+        return fmt::format("{}need {}\n", pad, late && chance(25) ? remembering() : condition(2));
       case 9:
         return pad + written("write") + "\n";
       case 10:
@@ -902,11 +924,11 @@ std::string Generator::move(const std::string& name) {
   std::string none = layered_ ? "my empty" : "empty";
   bool moves = chance(60);
   if (moves) {
-    body +=
-        fmt::format("  pick here in {}\n",
-                    any({"mine", "mine", "my peg", "theirs", "occupied"}) == "occupied" && !layered_
-                        ? "occupied"
-                        : any({"mine", "mine", "my peg", "theirs"}));
+    std::string from = any({"mine", "mine", "mine", "my peg", "my peg", "theirs", "occupied",
+                            "(my peg or theirs)", "(mine or theirs)"});
+    if (from == "occupied" && layered_) from = "mine";
+    if (chance(15)) from = "(my " + any(plainKinds_) + " or my " + any(plainKinds_) + ")";
+    body += fmt::format("  pick here in {}\n", from);
     cells_.emplace_back("here");
     body += statements(2, below(2), false);
     std::string to = any({"reach of here", "step any from here", "all"});
@@ -935,6 +957,15 @@ std::string Generator::move(const std::string& name) {
     body +=
         fmt::format("  put {} on there{}\n", kind(), hands_ && chance(50) ? " from my hand" : "");
   }
+  if (chance(30)) {  // what is remembered of the move
+    Names notes;
+    if (!marks_.empty()) notes.emplace_back("  add there to met\n");
+    if (!marksEach_.empty()) notes.emplace_back("  add there to my shot\n");
+    if (!numbers_.empty()) notes.emplace_back("  set tally to tally + 1\n");
+    if (!numbersEach_.empty()) notes.emplace_back("  set my left to my left + 1\n");
+    if (!remembered_.empty()) notes.emplace_back("  set last to there\n");
+    if (!notes.empty()) body += any(notes);
+  }
   if (chance(70)) body += statements(2, below(4), true);
   if (chance(10) && !large_) {  // what was picked is changed: ways that come to the same
     std::string called = fresh(), cells = set(1);
@@ -958,6 +989,10 @@ std::string Generator::ends() {
         any({"mover wins", "mover loses", "opponent wins", "Amber wins", "Slate loses", "draw"});
     std::string claim = chance(15) ? "claim " : "";
     std::string when = "(" + condition(2) + ") and plies > 0";
+    if (chance(30) && !points_)
+      when = fmt::format("(any line of {} in {}{}) and plies > 0", from(2, 3),
+                         any({"mine", "theirs", layered_ ? "mine" : "occupied"}),
+                         chance(50) ? "" : " along " + any(axes_));
     if (chance(15))
       out += fmt::format("  {}leader in {} wins \"end {}\" or draw \"level {}\" when {}\n", claim,
                          number(2), i, i, when);
@@ -1030,7 +1065,8 @@ Generated Generator::sheet() {
   if (chance(35))
     movesText +=
         fmt::format("forbid \"attacked\" when any my {} on their reach\n", any(plainKinds_));
-  if (chance(20)) movesText += fmt::format("forbid \"so\" when {}\n", condition(2));
+  if (chance(20))
+    movesText += fmt::format("forbid \"so\" when {}\n", chance(50) ? remembering() : condition(2));
   if (chance(20)) {
     Names compared = {"pieces"};
     if (chance(70)) compared.emplace_back("turn");

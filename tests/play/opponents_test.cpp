@@ -89,6 +89,56 @@ TEST(Search, FindsTheValueThatFullMinimaxFinds) {
   }
 }
 
+// The same by looking at everything, each position with its past.
+int value(const Game& game, const Position& position) {
+  Result result = game.result(position);
+  if (result.kind == ResultKind::draw) return 0;
+  if (result.kind == ResultKind::win) return result.winner == game.toMove(position) ? 1 : -1;
+  MoveList moves;
+  game.listMoves(position, moves);
+  int best = -1;
+  for (const Move& move : moves) {
+    Position next = position;
+    game.apply(next, move);
+    best = std::max(best, -value(game, next));
+    if (best == 1) break;
+  }
+  return best;
+}
+
+// Where a repetition decides, what was found of a position holds for its past alone.
+TEST(Search, CallsNothingSolvedThatAnotherPastWouldChange) {
+  int solved = 0;
+  for (const char* win : {"when no theirs", "when stuck"}) {
+    std::shared_ptr<const SheetGame> game = test::fromText(
+        "game t\nsides Amber and Slate\nboard square 3 x 2\npiece peg o x\n"
+        "start\n  peg of Amber a1\n  peg of Slate b2\nmove go\n  pick here in mine\n"
+        "  pick there in (step orthogonal from here) on (all except mine)\n  take there\n"
+        "  shift here to there\nends\n  mover wins \"over\" " +
+        std::string(win) + "\n  draw \"again\" when times seen >= 2\n");
+    std::unique_ptr<Opponent> search = makeSearch({.depth = 50});
+    for (std::uint64_t number = 0; number < 60; ++number) {
+      Stream stream(3, number);
+      Position position = game->start();
+      MoveList moves;
+      for (std::uint32_t plies = stream.below(5); plies > 0 && !game->ended(position); --plies) {
+        game->listMoves(position, moves);
+        game->apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
+      }
+      if (game->ended(position)) continue;
+      Choice choice = search->choose(*game, position, stream);
+      if (!choice.solved) continue;
+      ++solved;
+      EXPECT_EQ(choice.score > 0   ? 1
+                : choice.score < 0 ? -1
+                                   : 0,
+                value(*game, position))
+          << game->positionText(position);
+    }
+  }
+  EXPECT_GT(solved, 3);
+}
+
 TEST(Search, SeesAWinInThreeInConnectFour) {
   std::shared_ptr<const Game> game = test::shipped("connect-four");
   // Two discs with room on both sides: the third makes two threats at once.

@@ -78,6 +78,19 @@ TEST(MessagesKept, ATextShowsTheRowOfAnyCell) {
   EXPECT_NE(std::find(texts.begin(), texts.end(), "3/a"), texts.end());
 }
 
+TEST(MessagesKept, PointsTooFarApartAreNoBoard) {
+  std::vector<Diagnostic> found = test::messages(
+      "game t\nsides A and B\nboard points\n  line a1 a400\n  line a1 c1\nmove m\n"
+      "  pick there in empty\nends\n  mover wins \"w\" when any line of 2 in a1\n");
+  ASSERT_EQ(found.size(), 1u);
+  EXPECT_EQ(found[0].place.line, 3);
+  // With an error of the grammar, too: slips behind it are looked for.
+  EXPECT_FALSE(test::messages("game t\nsides A and B\nboard points\n  line a1 a400\n"
+                              "  line a1 c1\nmove m\n a2\nends\n"
+                              "  mover wins \"w\" when any line of 2 in a1\n")
+                   .empty());
+}
+
 TEST(MessagesKept, AByteOrderMarkIsPassedOver) {
   EXPECT_TRUE(test::messages("\xef\xbb\xbf" + test::sheetWith("")).empty());
 }

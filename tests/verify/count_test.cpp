@@ -292,5 +292,20 @@ TEST(Count, TellsOfFaultyRules) {
   EXPECT_NE(counts.faults[0].find("where one stands already"), std::string::npos);
 }
 
+// The fault that is told is the first in the order of moves, whichever thread comes to one first.
+TEST(Count, TellsTheSameFaultOnAnyNumberOfThreads) {
+  std::shared_ptr<const Game> game = test::faulty("taken-cell");
+  CountOptions options;
+  options.depth = 5;
+  options.threads = 1;
+  std::vector<std::string> alone = count(*game, game->start(), options).faults;
+  ASSERT_FALSE(alone.empty());
+  for (int round = 0; round < 10; ++round)
+    for (int threads : {2, 3, 7}) {
+      options.threads = threads;
+      EXPECT_EQ(count(*game, game->start(), options).faults, alone) << threads;
+    }
+}
+
 }  // namespace
 }  // namespace ninepegs::verify

@@ -9,9 +9,9 @@
 
 namespace ninepegs::sheet {
 
-void Checker::board() {
+bool Checker::board() {
   const BoardDecl& decl = out_.tree.board;
-  if (decl.columns == 0) return;
+  if (decl.columns == 0) return false;
   BoardShape shape;
   shape.columns = decl.columns;
   shape.rows = decl.rows;
@@ -36,14 +36,13 @@ void Checker::board() {
       out_.board = Geometry::rhombus(decl.columns, decl.rows);
       break;
     case Shape::points:
-      if (lines.empty()) return;
+      if (lines.empty()) return false;
       out_.board = Geometry::points(lines);
       if (out_.board.size() > limits::cells) {
         note(decl.span, fmt::format("the grid on which these points stand has more than {} places, "
                                     "the limit",
                                     limits::cells));
-        out_.board = Geometry();
-        return;
+        return false;
       }
       break;
   }
@@ -57,7 +56,7 @@ void Checker::board() {
   if (decl.shape == Shape::square)
     for (const char* word : {"dark", "light"}) out_.symbols[word] = {SymbolKind::builtin, 0};
   addCells();
-  if (!decl.without) return;
+  if (!decl.without) return true;
   std::optional<CellSet> gone = out_.constantSet(*decl.without, 0);
   if (!gone) {
     note(decl.without->span, "what a board leaves out must not depend on pieces",
@@ -70,6 +69,7 @@ void Checker::board() {
     out_.board.leaveOut(*gone);
     addCells();
   }
+  return true;
 }
 
 void Checker::sideName(const Name& name) {

@@ -287,7 +287,7 @@ void Checker::cases() {
 }
 
 Checked Checker::run() {
-  board();
+  if (!board()) return std::move(out_);
   declareAll();
   facing();
   groups();

@@ -26,7 +26,7 @@ class Checker {
   }
   void declare(const Name& name, SymbolKind kind, int index);
   void declareAll();
-  void board();
+  bool board();  // false: there is none to go on with
   void facing();
   void pieces();
   void zones();

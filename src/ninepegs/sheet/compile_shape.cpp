@@ -16,6 +16,10 @@ bool picksLine(const Statement& one) {
   return one.kind == Kind::pick && one.args[0].kind == ExprKind::lines && one.args[0].plural;
 }
 
+bool isName(const Expr& expr, const std::string& name) {
+  return expr.kind == ExprKind::name && expr.word == name;
+}
+
 bool isEffect(const Statement& one) {
   switch (one.kind) {
     case Kind::pick:
@@ -42,35 +46,11 @@ bool holdsChoices(const std::vector<Statement>& list) {
 
 namespace {
 
-bool isName(const Expr& expr, const std::string& name) {
-  return expr.kind == ExprKind::name && expr.word == name;
-}
-
 void collectAssigned(const std::vector<Statement>& list, std::set<std::string>& out) {
   for (const Statement& one : list) {
     if (one.kind == Kind::set) out.insert(one.name.text);
     collectAssigned(one.body, out);
     collectAssigned(one.otherwise, out);
-  }
-}
-
-void collectPicks(const std::vector<Statement>& list, std::set<std::string>& out) {
-  for (const Statement& one : list) {
-    if (isPick(one)) out.insert(one.name.text);
-    collectPicks(one.body, out);
-    collectPicks(one.otherwise, out);
-  }
-}
-
-void collectWritten(const std::vector<Statement>& list, std::set<std::string>& out, bool& any) {
-  for (const Statement& one : list) {
-    if (one.kind == Kind::writtenAs || one.kind == Kind::write) {
-      any = true;
-      for (const Expr& part : one.args)
-        if (part.kind == ExprKind::name && !part.plural) out.insert(part.word);
-    }
-    collectWritten(one.body, out, any);
-    collectWritten(one.otherwise, out, any);
   }
 }
 
@@ -154,6 +134,48 @@ bool Compiler::handSettled(const MoveShape& shape) const {
          });
 }
 
+namespace {
+
+// Sets in which only empty cells can be.
+bool onlyEmpty(const Expr& expr) {
+  switch (expr.kind) {
+    case ExprKind::name:
+      return expr.word == "empty";
+    case ExprKind::on:
+      return onlyEmpty(expr.args[0]) || onlyEmpty(expr.args[1]);
+    case ExprKind::either:
+      return onlyEmpty(expr.args[0]) && onlyEmpty(expr.args[1]);
+    case ExprKind::except:
+      return onlyEmpty(expr.args[0]);
+    default:
+      return false;
+  }
+}
+
+// Sets in which no cell with a piece of the side that moves can be.
+bool noneOfMine(const Checked& sheet, const Expr& expr) {
+  switch (expr.kind) {
+    case ExprKind::name:
+      return expr.word == "empty" || expr.word == "theirs";
+    case ExprKind::own: {
+      const Symbol* symbol =
+          expr.args[0].kind == ExprKind::name ? sheet.find(expr.args[0].word) : nullptr;
+      return expr.word == "their" && symbol != nullptr &&
+             (symbol->kind == SymbolKind::kind || symbol->kind == SymbolKind::group);
+    }
+    case ExprKind::on:
+      return noneOfMine(sheet, expr.args[0]) || noneOfMine(sheet, expr.args[1]);
+    case ExprKind::either:
+      return noneOfMine(sheet, expr.args[0]) && noneOfMine(sheet, expr.args[1]);
+    case ExprKind::except:
+      return noneOfMine(sheet, expr.args[0]) || isName(expr.args[1], "mine");
+    default:
+      return false;
+  }
+}
+
+}  // namespace
+
 // Recognises: take there, shift here to there, and perhaps a further choice on some cells. What
 // such a move uncovers can be seen before it is made.
 void Compiler::foresee(MoveShape& shape) const {
@@ -163,13 +185,23 @@ void Compiler::foresee(MoveShape& shape) const {
   for (const Statement* one : shape.head)
     if (isPick(*one)) picks.push_back(one->kind == Kind::pick ? one->name.text : "");
   if (picks.size() < 2) return;
+  // A piece goes to another cell than its own, and nothing can go wrong on the way: what goes wrong
+  // is legal, attacked or not.
+  const Statement* last = nullptr;
+  for (const Statement* one : shape.head)
+    if (isPick(*one)) last = one;
+  if (last->kind != Kind::pick || !noneOfMine(sheet_, last->args[0])) return;
+  bool free = onlyEmpty(last->args[0]);
   for (const Statement* one : shape.all) {
     bool inHead = std::find(shape.head.begin(), shape.head.end(), one) != shape.head.end();
     if (one->kind == Kind::maximise) return;
     if (inHead || one->kind == Kind::let || dropped(*one)) continue;
     if (!isEffect(*one)) return;  // what decides behind an effect is settled on trial
-    if (one->kind == Kind::take && from.empty() && isName(one->args[0], picks.back())) continue;
-    if (one->kind == Kind::shift && from.empty() && one->way.empty() &&
+    if (one->kind == Kind::take && from.empty() && isName(one->args[0], picks.back())) {
+      free = true;
+      continue;
+    }
+    if (one->kind == Kind::shift && from.empty() && free && one->way.empty() &&
         one->args[0].kind == ExprKind::name && isName(one->args[1], picks.back()) &&
         std::find(picks.begin(), picks.end() - 1, one->args[0].word) != picks.end() - 1) {
       from = one->args[0].word;
@@ -268,78 +300,6 @@ void Compiler::classify(int index) {
   }
   group.mayRepeat =
       !emit_.takes(Shortcut::distinct) || mayRepeat(shape, sheet_.tree.moves[index].body);
-}
-
-// Two ways differ if every choice is written in their texts, or all but one, on whose cell the only
-// effect on the board puts a piece. What is picked in a `repeat` must be written in each round.
-bool Compiler::mayRepeat(const MoveShape& shape, const std::vector<Statement>& body) const {
-  std::set<std::string> picks, shown;
-  bool own = false;
-  std::vector<Statement> all;
-  for (const Statement* one : shape.all) all.push_back(*one);
-  collectPicks(all, picks);
-  // The whole text, or without one the move's own picks, shows a pick wherever it was made; what is
-  // written shows it if it is written whenever it was made: in its block, or in one around it.
-  for (const Statement& one : body)
-    if (one.kind == Kind::writtenAs) collectWritten({one}, shown, own);
-  std::set<std::string> texts;
-  own = false;
-  collectWritten(all, texts, own);  // in `after`, too
-  if (!own) collectPicks(body, shown);
-  auto surely = [&](auto&& self, const std::vector<Statement>& list,
-                    std::set<std::string> around) -> void {
-    bool any = false;
-    for (const Statement& one : list)
-      if (one.kind == Kind::write) collectWritten({one}, around, any);
-    for (const Statement& one : list) {
-      if (isPick(one) && around.count(one.name.text) > 0) shown.insert(one.name.text);
-      self(self, one.body, around);
-      self(self, one.otherwise, around);
-    }
-  };
-  surely(surely, all, {});
-  std::set<std::string>& written = shown;
-  auto rounds = [&](auto&& self, const std::vector<Statement>& list) -> bool {
-    return std::any_of(list.begin(), list.end(), [&](const Statement& one) {
-      if (one.kind == Kind::repeat) {
-        std::set<std::string> made, here;
-        bool any = one.repeat == RepeatKind::times;  // else each round is told by what it writes
-        collectPicks(one.body, made);
-        for (const Statement& line : one.body)  // in every round, so not inside a `when`
-          if (line.kind == Kind::write) collectWritten({line}, here, any);
-        if (!any) return true;
-        if (!std::includes(here.begin(), here.end(), made.begin(), made.end())) return true;
-      }
-      return self(self, one.body) || self(self, one.otherwise);
-    });
-  };
-  if (rounds(rounds, all)) return true;
-  // A line is written by its ends, which others may have, too, where lines can bend.
-  bool straight = !program_.rays.empty() && sheet_.tree.board.shape != Shape::points;
-  auto bent = [&](auto&& self, const std::vector<Statement>& list) -> void {
-    for (const Statement& one : list) {
-      if (picksLine(one)) written.erase(one.name.text);
-      self(self, one.body);
-      self(self, one.otherwise);
-    }
-  };
-  if (!straight) bent(bent, all);
-  // A part that was changed on the way no longer tells what was picked.
-  std::erase_if(picks, [&](const std::string& pick) {
-    return written.count(pick) > 0 && shape.assigned.count(pick) == 0;
-  });
-  if (picks.size() != 1) return !picks.empty();
-  const Statement* put = nullptr;
-  for (const Statement& one : all) {
-    if (one.kind == Kind::put && put == nullptr && isName(one.args[0], *picks.begin())) {
-      put = &one;
-      continue;
-    }
-    bool board = one.kind == Kind::put || one.kind == Kind::shift || one.kind == Kind::take ||
-                 one.kind == Kind::flip || one.kind == Kind::change || !one.body.empty();
-    if (board) return true;
-  }
-  return put == nullptr || shape.assigned.count(*picks.begin()) > 0;
 }
 
 // Does it read anything but what stands on the board and names of the move?

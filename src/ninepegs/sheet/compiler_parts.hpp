@@ -1,6 +1,6 @@
-// The parts of compile(): what is known of a move beforehand (compile_shape.cpp), generators
-// (compile_generate.cpp), recipes (compile_moves.cpp), texts (compile_texts.cpp), ends and measures
-// (compile_ends.cpp). Internal.
+// The parts of compile(): what is known of a move beforehand (compile_shape.cpp) and whether two ways
+// of it may come to the same (compile_distinct.cpp), generators (compile_generate.cpp), recipes
+// (compile_moves.cpp), texts (compile_texts.cpp), ends and measures (compile_ends.cpp). Internal.
 #pragma once
 
 #include <map>
@@ -35,6 +35,7 @@ struct MoveShape {
 bool isPick(const Statement& one);     // picks or chooses
 bool picksLine(const Statement& one);  // one of the lines of a set
 bool isEffect(const Statement& one);   // changes the position, or holds lines that may
+bool isName(const Expr& expr, const std::string& name);
 bool holdsChoices(const std::vector<Statement>& list);
 bool reads(const Statement& one, const std::string& name);
 
@@ -56,11 +57,14 @@ class Compiler {
   bool handSettled(const MoveShape& shape) const;
   void foresee(MoveShape& shape) const;
   void classify(int index);
-  bool mayRepeat(const MoveShape& shape, const std::vector<Statement>& body) const;
   bool readsState(const Expr& expr) const;
   bool readsState(const std::vector<Statement>& list) const;
   bool touchesBoard(const std::vector<Statement>& list) const;
   bool dropped(const Statement& one) const;  // from moves on trial
+
+  // compile_distinct.cpp
+  bool mayRepeat(const MoveShape& shape, const std::vector<Statement>& body) const;
+  bool textsRunTogether(const MoveShape& shape, const std::vector<Statement>& body) const;
 
   // compile_generate.cpp
   void generator(int side, bool withPass);
