@@ -118,7 +118,7 @@ void Generator::board() {
     int columns = big ? from(9, 18) : from(2, 5), rows = big ? from(8, 17) : from(2, 5);
     large_ = big;
     int levels = !big && chance(12) ? 2 : 1;
-    bool numbered = levels == 1 && chance(15);
+    bool numbered = levels == 1 && chance(25);
     grid(columns, rows, numbered, levels);
     boardLine_ = fmt::format("square {} x {}", columns, rows);
     if (levels > 1) boardLine_ += " x 2";
@@ -922,15 +922,16 @@ std::string Generator::move(const std::string& name) {
   cells_.clear(), sets_.clear(), numbersNamed_.clear(), kindsNamed_.clear();
   std::string body;
   std::string none = layered_ ? "my empty" : "empty";
-  bool moves = chance(60);
+  bool moves = chance(60), plain = moves && chance(30);  // plain: nothing but the piece's way
   if (moves) {
     std::string from = any({"mine", "mine", "mine", "my peg", "my peg", "theirs", "occupied",
                             "(my peg or theirs)", "(mine or theirs)"});
     if (from == "occupied" && layered_) from = "mine";
     if (chance(15)) from = "(my " + any(plainKinds_) + " or my " + any(plainKinds_) + ")";
+    if (!groups_.empty() && chance(25)) from = "my tool";
     body += fmt::format("  pick here in {}\n", from);
     cells_.emplace_back("here");
-    body += statements(2, below(2), false);
+    if (!plain) body += statements(2, below(2), false);
     std::string to = any({"reach of here", "step any from here", "all"});
     body += fmt::format("  pick there in {} on {}\n", chance(70) ? none : "(all except mine)",
                         "(" + to + ")");
@@ -949,7 +950,17 @@ std::string Generator::move(const std::string& name) {
       if (named) sets_.push_back(called);
     }
   }
-  body += statements(2, below(3), false);
+  if (!plain) body += statements(2, below(3), false);
+  if (!plain && chance(12)) {  // a name that only another name reads
+    std::string one = fresh(), other = fresh();
+    bool cells = chance(50);
+    body += fmt::format("  let {} = {}\n", one, cells ? setOperand(1) + " or there" : number(1));
+    body += fmt::format(
+        "  let {} = {}\n", other,
+        cells ? one + " on " + setOperand(1) : one + " + " + std::to_string(from(0, 2)));
+    body += cells ? fmt::format("  need {} {}\n", any({"any", "no"}), other)
+                  : fmt::format("  need {} {} {}\n", other, any({">", "<", "!="}), from(0, 3));
+  }
   if (moves) {
     if (chance(60)) body += "  take there\n";
     body += "  shift here to there\n";
@@ -966,14 +977,19 @@ std::string Generator::move(const std::string& name) {
     if (!remembered_.empty()) notes.emplace_back("  set last to there\n");
     if (!notes.empty()) body += any(notes);
   }
-  if (chance(70)) body += statements(2, below(4), true);
-  if (chance(10) && !large_) {  // what was picked is changed: ways that come to the same
+  if (!plain && chance(70)) body += statements(2, below(4), true);
+  if (!plain && chance(10) && !large_) {  // what was picked is changed: ways that come to the same
     std::string called = fresh(), cells = set(1);
     body += fmt::format("  pick {} in {}\n  set {} to {}\n", called, cells, called, cell(1));
     cells_.push_back(called);
   }
-  if (chance(12) && !large_) body += fmt::format("  must maximise {}\n", number(2));
+  if (!plain && chance(12) && !large_) body += fmt::format("  must maximise {}\n", number(2));
   bool writes = body.find("write ") != std::string::npos;
+  if (!writes && !plain && !large_ && chance(15)) {  // parts one behind the other
+    std::string called = fresh();
+    body += fmt::format("  pick {} in {}\n  written as there {}\n", called, set(1), called);
+    writes = true;
+  }
   if (!writes && chance(50)) body += "  " + written("written as") + "\n";
   if (secret_ || chance(10)) body += "  " + written("seen as") + "\n";
   return fmt::format("move {}\n{}", name, body);

@@ -163,7 +163,8 @@ Slot Expressions::reachOfCell(const Expr& expr) {
   if (kinds.empty())
     for (int kind = 0; kind < program_.kinds; ++kind) kinds.push_back(kind);
   std::erase_if(kinds, [&](int kind) { return !sheet_.tree.pieces[kind].reach.has_value(); });
-  bool sure = about.owner >= 0 && kinds.size() == 1 && !about.kinds.empty();
+  // One of several kinds may be the only one that reaches anything: it is not sure for that.
+  bool sure = about.owner >= 0 && about.kinds.size() == 1 && kinds.size() == 1;
   Slot out = sure ? Slot{0} : emit_.newSet();
   if (!sure) emit_.add(Op::clear, out);
   for (int owner = 0; owner < 2; ++owner) {
