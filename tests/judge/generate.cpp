@@ -393,6 +393,8 @@ std::string Generator::set(int deep) {
           if (!zonesEach_.empty()) return chance(70) ? whose() + " home" : "home of " + side();
           break;
         case 16:
+          if (!rememberedEach_.empty() && chance(50))
+            return chance(70) ? whose() + " spot" : "spot of " + side();
           if (!marks_.empty()) return "met";
           break;
         case 17:

@@ -309,6 +309,7 @@ class Soak {
     std::string stem =
         fmt::format("{}/{}-{}-{}", options_.keep, options_.what, options_.seed, number);
     std::ofstream(stem + ".pegs") << sheet.text;
+    takeTime();
     std::ofstream(stem + "-small.pegs") << smallest(sheet, number);
   }
 

@@ -38,6 +38,9 @@ Worked work(const WorkOptions& options,
             const std::function<void(std::uint64_t number, Tally& tally)>& one,
             const std::function<void(std::uint64_t number, const std::string& what)>& found);
 
+// The piece under way takes longer than others, and is no hang.
+void takeTime();
+
 // Ends the work under way when the pieces begun are done; from any of its processes.
 void stopWork();
 

@@ -9,12 +9,15 @@ using Kind = StatementKind;
 
 namespace {
 
-void collectPicks(const std::vector<Statement>& list, std::set<std::string>& out) {
+// False if two picks have one name.
+bool collectPicks(const std::vector<Statement>& list, std::set<std::string>& out) {
+  bool once = true;
   for (const Statement& one : list) {
-    if (isPick(one)) out.insert(one.name.text);
-    collectPicks(one.body, out);
-    collectPicks(one.otherwise, out);
+    if (isPick(one)) once = out.insert(one.name.text).second && once;
+    once = collectPicks(one.body, out) && once;
+    once = collectPicks(one.otherwise, out) && once;
   }
+  return once;
 }
 
 void collectWritten(const std::vector<Statement>& list, std::set<std::string>& out, bool& any) {
@@ -153,7 +156,7 @@ bool Compiler::mayRepeat(const MoveShape& shape, const std::vector<Statement>& b
   bool own = false;
   std::vector<Statement> all;
   for (const Statement* one : shape.all) all.push_back(*one);
-  collectPicks(all, picks);
+  if (!collectPicks(all, picks)) return true;  // a text shows one of them
   // The whole text, or without one the move's own picks, shows a pick wherever it was made; what is
   // written shows it if it is written whenever it was made: in its block, or in one around it.
   for (const Statement& one : body)

@@ -51,8 +51,11 @@ Slot Expressions::ownSet(const Expr& name, int owner) {
       return emit_.constantSet(sheet_.zones[symbol.index][owner]);
     case SymbolKind::mark:
       return place(layout.marks[symbol.index][owner]);
-    case SymbolKind::remembered:
-      return nameSet(name);
+    case SymbolKind::remembered: {
+      Slot out = emit_.newSet();
+      emit_.add(Op::cellSet, out, place(layout.cells[symbol.index][owner]));
+      return out;
+    }
     default:
       return inDefine(name, owner, [&](const Expr& body) { return set(body); });
   }
