@@ -872,7 +872,7 @@ std::string Generator::statement(int indent, bool late) {
         break;
       }
       case 23:
-        if (chance(40)) return pad + "again\n";
+        if (chance(60)) return pad + "again\n";
         break;
       case 24:
       case 25:
@@ -989,7 +989,14 @@ std::string Generator::move(const std::string& name) {
   bool writes = body.find("write ") != std::string::npos;
   if (!writes && !plain && !large_ && chance(15)) {  // parts one behind the other
     std::string called = fresh();
-    body += fmt::format("  pick {} in {}\n  written as there {}\n", called, set(1), called);
+    std::string other = fresh();
+    if (chance(40))
+      body += fmt::format("  pick {} in {}\n  written as there {}\n", called, set(1), called);
+    else if (chance(50))
+      body += fmt::format("  pick {0} in {2}\n  pick {1} in {3}\n  written as {0} {1}\n", called,
+                          other, set(0), set(0));
+    else  // and a part that became another
+      body += fmt::format("  set there to {}\n  written as there\n", cell(1));
     writes = true;
   }
   if (!writes && chance(50)) body += "  " + written("written as") + "\n";

@@ -257,16 +257,20 @@ class Machine {
   std::int64_t timesSeen(bool trial);
   bool chose(std::uint64_t choice, const Instruction* i);
   std::uint64_t nextChoice() { return memory_[program_->choicesAt + trail_++]; }
-  std::size_t savedWords() const { return trialWords_ + program_->trialEnd - program_->trialAt; }
+  std::size_t savedWords() const {
+    return trialWords_ + program_->trialEnd - program_->trialAt + 1;
+  }
   void save(std::uint64_t* to) const {
     std::memcpy(to, memory_, trialWords_ * sizeof *to);
     std::memcpy(to + trialWords_, memory_ + program_->trialAt,
                 (program_->trialEnd - program_->trialAt) * sizeof *to);
+    to[savedWords() - 1] = memory_[program_->againSlot];
   }
   void restore(const std::uint64_t* from) {
     std::memcpy(memory_, from, trialWords_ * sizeof *from);
     std::memcpy(memory_ + program_->trialAt, from + trialWords_,
                 (program_->trialEnd - program_->trialAt) * sizeof *from);
+    memory_[program_->againSlot] = from[savedWords() - 1];
   }
 
   int statementAt(std::ptrdiff_t instruction) const {
