@@ -84,7 +84,7 @@ class Generator {
   std::string out_;
   std::string boardLine_;
   bool square_ = true, hexes_ = false, points_ = false, layered_ = false, large_ = false;
-  bool facing_ = true, hands_ = false, forbidsTimes_ = false;
+  bool facing_ = true, numbered_ = false, hands_ = false, forbidsTimes_ = false;
   int columns_ = 0, rows_ = 0;
   Names labels_, ways_, axes_, singleWays_;
   Names kinds_, plainKinds_, groups_, zones_, zonesEach_, marks_, marksEach_, numbers_,
@@ -122,6 +122,7 @@ void Generator::board() {
     grid(columns, rows, numbered, levels);
     boardLine_ = fmt::format("square {} x {}", columns, rows);
     if (levels > 1) boardLine_ += " x 2";
+    numbered_ = numbered;
     if (numbered) boardLine_ += ", labels numbered";
     if (chance(15)) boardLine_ += ", rows from top";
     if (chance(22)) boardLine_ += ", joined left to right";
@@ -987,14 +988,14 @@ std::string Generator::move(const std::string& name) {
   }
   if (!plain && chance(12) && !large_) body += fmt::format("  must maximise {}\n", number(2));
   bool writes = body.find("write ") != std::string::npos;
-  if (!writes && !plain && !large_ && chance(15)) {  // parts one behind the other
+  if (!writes && !plain && !large_ && chance(numbered_ ? 30 : 15)) {  // parts one behind the other
     std::string called = fresh();
     std::string other = fresh();
     if (chance(40))
       body += fmt::format("  pick {} in {}\n  written as there {}\n", called, set(1), called);
     else if (chance(50))
       body += fmt::format("  pick {0} in {2}\n  pick {1} in {3}\n  written as {0} {1}\n", called,
-                          other, set(0), set(0));
+                          other, numbered_ ? "all" : set(0), numbered_ ? "all" : set(0));
     else  // and a part that became another
       body += fmt::format("  set there to {}\n  written as there\n", cell(1));
     writes = true;
