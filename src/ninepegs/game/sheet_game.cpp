@@ -168,10 +168,18 @@ void SheetGame::dropRepeated(const Position& position, MoveList& moves) const {
     }
   };
   std::unordered_set<Reached, ReachedHash> seen;
+  std::int64_t left = limits::loopSteps;  // for all of them
+  constexpr std::int64_t least = 100;     // what one costs in any case
   std::erase_if(moves, [&](const Move& move) {
     if (move.group == sheet::passGroup || !program_.groups[move.group].mayRepeat) return false;
     Position after = position;
-    apply(after, move);
+    left -= least + applied(after, move);
+    if (left < 0)
+      throw RunawayRules(
+          Place{info_.source, sheet_.tree.moves[move.group].name.span.line, 0, 1, {}},
+          fmt::format("the ways of this move take more than {} steps in one position, the limit",
+                      limits::loopSteps),
+          "pick from smaller sets, or write every choice in the move's text");
     return !seen.insert({move.group, moveText(position, move), std::move(after.words)}).second;
   });
 }
@@ -211,11 +219,16 @@ std::uint64_t SheetGame::countMoves(const Position& position) const {
 }
 
 void SheetGame::apply(Position& position, const Move& move) const {
+  applied(position, move);
+}
+
+std::int64_t SheetGame::applied(Position& position, const Move& move) const {
   remember(position);
-  withMachine(program_, [&](auto& machine) {
+  return withMachine(program_, [&](auto& machine) {
     load(machine, position);
     machine.apply(move.group, move.choices.data(), move.count);
     machine.store(position.words.data());
+    return machine.spent();
   });
 }
 

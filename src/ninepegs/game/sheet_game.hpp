@@ -86,6 +86,7 @@ class SheetGame final : public Game {
   void requireSound(const Position& position, const std::string& text,
                     const std::string& source) const;
   void dropRepeated(const Position& position, MoveList& moves) const;
+  std::int64_t applied(Position& position, const Move& move) const;  // steps that it took
   template <class Sink>
   bool doubtful(const Sink& sink) const;
   void fillInfo(const std::string& path);

@@ -138,6 +138,8 @@ class Machine {
   // what was worked out is worthless. -1: the limit was not reached; else the statement that was
   // running, or the number of statements if none.
   int exhaustedAt() const { return exhaustedAt_; }
+  // Steps made since the last load or apply.
+  std::int64_t spent() const { return limits::loopSteps - static_cast<std::int64_t>(steps_); }
   // It was not the limit of steps, but limits::choices of one move.
   bool tooManyChoices() const { return tooManyChoices_; }
 
