@@ -1,6 +1,7 @@
-// The parts of compile(): what is known of a move beforehand (compile_shape.cpp) and whether two ways
-// of it may come to the same (compile_distinct.cpp), generators (compile_generate.cpp), recipes
-// (compile_moves.cpp), texts (compile_texts.cpp), ends and measures (compile_ends.cpp). Internal.
+// The parts of compile(): what is known of a move beforehand (compile_shape.cpp) and whether two
+// ways of it may come to the same (compile_distinct.cpp), generators (compile_generate.cpp),
+// recipes (compile_moves.cpp), texts (compile_texts.cpp), ends and measures (compile_ends.cpp).
+// Internal.
 #pragma once
 
 #include <map>
