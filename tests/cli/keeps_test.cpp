@@ -121,8 +121,8 @@ TEST(Keeps, AFolderOfSheetsThatIsNoneIsToldSo) {
             2);
 }
 
-// Starts the program, kills it after so many microseconds.
-void killedAfter(const std::vector<std::string>& arguments, std::uint32_t microseconds) {
+// Starts the program; nobody hears what it says.
+pid_t started(const std::vector<std::string>& arguments) {
   pid_t child = fork();
   if (child == 0) {
     int nothing = open("/dev/null", O_WRONLY);
@@ -134,6 +134,11 @@ void killedAfter(const std::vector<std::string>& arguments, std::uint32_t micros
     execv(NINEPEGS_PROGRAM, words.data());
     _exit(99);
   }
+  return child;
+}
+
+void killedAfter(const std::vector<std::string>& arguments, std::uint32_t microseconds) {
+  pid_t child = started(arguments);
   std::this_thread::sleep_for(std::chrono::microseconds(microseconds));
   kill(child, SIGKILL);
   waitpid(child, nullptr, 0);
@@ -210,15 +215,7 @@ TEST(Keeps, AReportIsPrintedThoughItsFilesCannotBe) {
 
 TEST(Keeps, TermEndsTheProgramAtAnyTime) {
   for (int signal : {SIGTERM, SIGINT}) {
-    pid_t child = fork();
-    if (child == 0) {
-      int nothing = open("/dev/null", O_WRONLY);
-      dup2(nothing, 1);
-      dup2(nothing, 2);
-      execl(NINEPEGS_PROGRAM, NINEPEGS_PROGRAM, "check", "othello", "--playouts", "100000000",
-            nullptr);
-      _exit(99);
-    }
+    pid_t child = started({"check", "othello", "--playouts", "100000000"});
     std::this_thread::sleep_for(std::chrono::milliseconds(500));
     kill(child, signal);
     int status = 0;

@@ -5,6 +5,7 @@
 
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/base/text.hpp"
+#include "soak/lines.hpp"
 
 namespace ninepegs::soak {
 namespace {
@@ -140,10 +141,6 @@ std::string wordChanged(const std::string& line, const Words& others, Stream& st
   return line;
 }
 
-std::size_t indentOf(const std::string& line) {
-  return std::min(line.find_first_not_of(' '), line.size());
-}
-
 }  // namespace
 
 std::vector<std::string> sheetsOf(const std::vector<std::string>& folders) {
@@ -159,18 +156,7 @@ std::vector<std::string> sheetsOf(const std::vector<std::string>& folders) {
 
 std::string mutatedSheet(const std::string& text, const std::vector<std::string>& others,
                          Stream& stream) {
-  Words lines, elsewhere;
-  auto cut = [](const std::string& whole) {
-    Words out;
-    for (std::size_t at = 0; at < whole.size();) {
-      std::size_t end = std::min(whole.find('\n', at), whole.size());
-      out.push_back(whole.substr(at, end - at));
-      at = end + 1;
-    }
-    return out;
-  };
-  lines = cut(text);
-  elsewhere = cut(any(others, stream));
+  Words lines = linesOf(text), elsewhere = linesOf(any(others, stream));
   if (elsewhere.empty()) elsewhere = {"take here"};
   int many = 1 + below(stream, 3);
   for (int i = 0; i < many; ++i) {

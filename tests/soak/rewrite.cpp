@@ -6,15 +6,12 @@
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/sheet/blocks.hpp"
+#include "soak/lines.hpp"
 
 namespace ninepegs::soak {
 namespace {
 
 using Lines = std::vector<std::string>;
-
-std::size_t indentOf(const std::string& line) {
-  return std::min(line.find_first_not_of(' '), line.size());
-}
 
 std::string firstWord(const std::string& line) {
   std::size_t at = indentOf(line);
@@ -29,10 +26,8 @@ struct Sheet {
 Sheet sheetOf(const std::string& text) {
   Sheet out;
   std::string section;
-  for (std::size_t at = 0; at < text.size();) {
-    std::size_t end = std::min(text.find('\n', at), text.size());
-    std::string line = sheet::withoutComment(text.substr(at, end - at));
-    at = end + 1;
+  for (const std::string& raw : linesOf(text)) {
+    std::string line = sheet::withoutComment(raw);
     if (indentOf(line) == 0 && !line.empty()) section = firstWord(line);
     out.lines.push_back(line);
     out.sections.push_back(section);

@@ -177,7 +177,6 @@ bool Compiler::mayRepeat(const MoveShape& shape, const std::vector<Statement>& b
     }
   };
   surely(surely, all, {});
-  std::set<std::string>& written = shown;
   auto rounds = [&](auto&& self, const std::vector<Statement>& list) -> bool {
     return std::any_of(list.begin(), list.end(), [&](const Statement& one) {
       if (one.kind == Kind::repeat) {
@@ -197,7 +196,7 @@ bool Compiler::mayRepeat(const MoveShape& shape, const std::vector<Statement>& b
   bool straight = !program_.rays.empty() && sheet_.tree.board.shape != Shape::points;
   auto bent = [&](auto&& self, const std::vector<Statement>& list) -> void {
     for (const Statement& one : list) {
-      if (picksLine(one)) written.erase(one.name.text);
+      if (picksLine(one)) shown.erase(one.name.text);
       self(self, one.body);
       self(self, one.otherwise);
     }
@@ -205,7 +204,7 @@ bool Compiler::mayRepeat(const MoveShape& shape, const std::vector<Statement>& b
   if (!straight) bent(bent, all);
   // A part that was changed on the way no longer tells what was picked.
   std::erase_if(picks, [&](const std::string& pick) {
-    return written.count(pick) > 0 && shape.assigned.count(pick) == 0;
+    return shown.count(pick) > 0 && shape.assigned.count(pick) == 0;
   });
   if (textsRunTogether(shape, body)) return true;
   if (picks.size() != 1) return !picks.empty();
