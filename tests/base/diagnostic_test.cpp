@@ -18,6 +18,14 @@ TEST(Diagnostic, ShowsPlaceLineCaretAndHint) {
             "  hint: did you mean \"empty\"?");
 }
 
+TEST(Diagnostic, CaretsStandUnderWideCharacters) {
+  Diagnostic one{{"hut.pegs", 2, 6, 2, "\xe6\x9c\xa8\xe9\x92\x89 x \xe6\x9c\xa8y"}, "here", ""};
+  EXPECT_EQ(toText(one),
+            "hut.pegs:2:6: here\n"
+            "  2 | \xe6\x9c\xa8\xe9\x92\x89 x \xe6\x9c\xa8y\n"
+            "    |        ^^^");
+}
+
 TEST(Diagnostic, LeavesOutWhatIsNotKnown) {
   EXPECT_EQ(toText(Diagnostic{{"x.pegs", 0, 0, 1, {}}, "the sheet is empty", ""}),
             "x.pegs: the sheet is empty");

@@ -197,7 +197,7 @@ void Generator::pieces() {
   std::vector<Piece> all = {
       {"peg", "o x", "o"}, {"saw", "s z", "s"}, {"king", "k K", "k"}, {"pin", "p q", "p"}};
   properties_ = {"value"};
-  bool edges = !points_ && chance(15);
+  bool edges = !points_ && chance(25);
   for (int i = 0; i < many; ++i) {
     kinds_.emplace_back(all[static_cast<std::size_t>(i)].name);
     plainKinds_.push_back(kinds_.back());
@@ -504,6 +504,8 @@ std::string Generator::number(int deep) {
     std::string text = number(d);
     return text.find(' ') == std::string::npos ? text : "(" + text + ")";
   };
+  if (deep > 0 && out_.find(" edges ") != std::string::npos && chance(6))
+    return fmt::format("edge of {} towards {}", cell(1), cell(1));
   for (int tries = 0; tries < 20; ++tries) {
     switch (below(deep > 0 ? 24 : 8)) {
       case 0:
@@ -801,7 +803,9 @@ std::string Generator::statement(int indent, bool late) {
       case 10:
         return pad + written("tell") + "\n";
       case 11:
-        break;
+        if (marks_.empty() && marksEach_.empty()) break;
+        return pad + fmt::format("remove {} from {}\n", setOperand(1),
+                                 marks_.empty() ? whose() + " shot" : "met");
       case 12:
       case 13: {
         std::string on = chance(50) && !cells_.empty() ? any(cells_) : setOperand(1);
@@ -828,11 +832,11 @@ std::string Generator::statement(int indent, bool late) {
             !kindsNamed_.empty() && chance(40) ? any(kindsNamed_) : any(plainKinds_));
       case 20:
         if (!marks_.empty() && chance(50))
-          return pad + (chance(60) ? "add " + setOperand(1) + " to met\n"
+          return pad + (chance(40) ? "add " + setOperand(1) + " to met\n"
                                    : "remove " + setOperand(1) + " from met\n");
         if (!marksEach_.empty())
           return pad +
-                 (chance(60) ? "add " + setOperand(1) + " to "
+                 (chance(40) ? "add " + setOperand(1) + " to "
                              : "remove " + setOperand(1) + " from ") +
                  whose() + " shot\n";
         break;
@@ -923,6 +927,18 @@ std::string Generator::statements(int indent, int many, bool late) {
 std::string Generator::move(const std::string& name) {
   at_ = At::move;
   cells_.clear(), sets_.clear(), numbersNamed_.clear(), kindsNamed_.clear();
+  if (!large_ && chance(numbered_ ? 12 : 4)) {  // choices that are only written: 11 and 3, 1 and 13
+    std::string body;
+    for (const char* one : {"here", "there"})
+      if (numbered_ && chance(60))
+        body += fmt::format("  pick {} in {}\n", one, chance(70) ? "all" : set(1));
+      else
+        body += fmt::format("  choose {} from {} to 13\n", one, from(0, 11));
+    if (chance(70))
+      body += fmt::format("  put {} on ({} on {})\n", kind(), setOperand(1),
+                          layered_ ? "my empty" : "empty");
+    return fmt::format("move {}\n{}  written as here there\n", name, body);
+  }
   std::string body;
   std::string none = layered_ ? "my empty" : "empty";
   bool moves = chance(60), plain = moves && chance(30);  // plain: nothing but the piece's way

@@ -18,28 +18,31 @@ std::string header(const Place& place) {
   return fmt::format("{}:{}:{}: ", place.source, place.line, place.column);
 }
 
-// The source line and the caret line, cut to a window around the caret when the line is long.
+// The source line and the caret line, cut to a window around the caret when the line is long. The
+// place counts characters, the caret stands by the columns they take.
 std::string excerpt(const Place& place) {
   std::vector<std::string> symbols = utf8Symbols(place.text);
   std::size_t at = place.column > 0 ? static_cast<std::size_t>(place.column - 1) : 0;
-  std::size_t from = 0;
-  if (at + 20 > shownWidth) from = at - std::min(at, shownWidth / 2);
+  std::size_t end = at + static_cast<std::size_t>(std::max(place.length, 1));
+  std::size_t from = at + 20 > shownWidth ? at - std::min(at, shownWidth / 2) : 0;
   std::string line = from > 0 ? "..." : "";
-  std::size_t indent = line.size();
-  for (std::size_t i = from; i < symbols.size() && i < from + shownWidth; ++i) {
-    bool control = symbols[i].size() == 1 && static_cast<unsigned char>(symbols[i][0]) < 32;
-    line += control ? (symbols[i] == "\t" ? " " : "?") : symbols[i];
+  int before = static_cast<int>(line.size()), under = 0;
+  for (std::size_t i = from; i < std::max(symbols.size(), end) && i < from + shownWidth; ++i) {
+    std::string symbol = i < symbols.size() ? symbols[i] : "";
+    if (symbol.size() == 1 && static_cast<unsigned char>(symbol[0]) < 32)
+      symbol = symbol == "\t" ? " " : "?";
+    line += symbol;
+    int columns = i < symbols.size() ? columnsOf(symbol) : 1;
+    if (i < at) before += columns;
+    if (i >= at && i < end) under += columns;
   }
   if (symbols.size() > from + shownWidth) line += "...";
   std::string number = std::to_string(place.line);
-  std::string margin(number.size(), ' ');
   std::string out = fmt::format("\n  {} | {}", number, line);
-  if (place.column > 0) {
-    std::size_t room = shownWidth > at - from ? shownWidth - (at - from) : 1;
-    std::size_t length = std::clamp<std::size_t>(static_cast<std::size_t>(place.length), 1, room);
-    out += fmt::format("\n  {} | {}{}", margin, std::string(indent + at - from, ' '),
-                       std::string(length, '^'));
-  }
+  if (place.column > 0)
+    out += fmt::format("\n  {} | {}{}", std::string(number.size(), ' '),
+                       std::string(static_cast<std::size_t>(before), ' '),
+                       std::string(static_cast<std::size_t>(std::max(under, 1)), '^'));
   return out;
 }
 

@@ -1,6 +1,7 @@
 #include "ninepegs/base/text.hpp"
 
 #include <fmt/format.h>
+#include <utf8proc.h>
 
 #include <algorithm>
 #include <charconv>
@@ -71,6 +72,19 @@ std::vector<std::string> splitTrimmed(std::string_view text, char separator) {
     if (to == text.npos) return parts;
     from = to + 1;
   }
+}
+
+int columnsOf(std::string_view text) {
+  int columns = 0;
+  while (!text.empty()) {
+    utf8proc_int32_t sign = 0;
+    utf8proc_ssize_t length =
+        utf8proc_iterate(reinterpret_cast<const utf8proc_uint8_t*>(text.data()),
+                         static_cast<utf8proc_ssize_t>(text.size()), &sign);
+    columns += length > 0 ? utf8proc_charwidth(sign) : 1;
+    text.remove_prefix(length > 0 ? static_cast<std::size_t>(length) : 1);
+  }
+  return columns;
 }
 
 std::vector<std::string> utf8Symbols(std::string_view text) {
@@ -152,7 +166,7 @@ std::string grouped(unsigned long long number) {
 std::string wrapped(std::string_view text, std::size_t width, std::string_view indent) {
   std::string out, line;
   for (const std::string& word : splitTrimmed(text, ' ')) {
-    if (!line.empty() && utf8Symbols(line).size() + 1 + utf8Symbols(word).size() > width) {
+    if (!line.empty() && columnsOf(line) + 1 + columnsOf(word) > static_cast<int>(width)) {
       out += std::string(indent) + line + "\n";
       line.clear();
     }

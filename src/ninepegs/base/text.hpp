@@ -16,6 +16,9 @@ std::vector<std::string> splitTrimmed(std::string_view text, char separator);
 // The characters of a UTF-8 text, one string each; a malformed byte stands alone.
 std::vector<std::string> utf8Symbols(std::string_view text);
 
+// How many columns of a terminal the text takes: a wide character takes two, a combining one none.
+int columnsOf(std::string_view text);
+
 // Where the first malformed UTF-8 sequence starts; npos if the text is sound.
 std::size_t firstBadUtf8(std::string_view text);
 

@@ -1,11 +1,13 @@
 #include "ninepegs/cli/line_input.hpp"
 
-#include <cstdio>
-#include <cstdlib>
-#include <memory>
+#include <histedit.h>
+#include <poll.h>
+#include <unistd.h>
 
-#include <readline/history.h>
-#include <readline/readline.h>
+#include <clocale>
+#include <cstdio>
+#include <cwchar>
+#include <memory>
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/cli/context.hpp"
@@ -14,25 +16,77 @@ namespace ninepegs::cli {
 namespace {
 
 constexpr std::size_t longestLine = 4096;
+constexpr int lookAgain = 100;  // milliseconds between looks at the stop flag
 
-int endOnInterrupt() {
-  if (wantsStop(&stopFlag())) rl_done = 1;
-  return 0;
-}
+// A line edited on the terminal, with those before it.
+class Editor {
+ public:
+  Editor()
+      : history_(history_init(), history_end), edit_(begun(), el_end) {
+    HistEvent event;
+    history(history_.get(), &event, H_SETSIZE, 500);
+    el_set(edit_.get(), EL_CLIENTDATA, this);
+    el_set(edit_.get(), EL_PROMPT, &promptOf);
+    el_set(edit_.get(), EL_EDITOR, "emacs");
+    el_set(edit_.get(), EL_SIGNAL, 0);
+    el_set(edit_.get(), EL_HIST, &history, history_.get());
+    el_set(edit_.get(), EL_GETCFN, &nextSign);
+  }
+
+  std::optional<std::string> line(const std::string& prompt) {
+    prompt_ = prompt;
+    int length = 0;
+    const char* got = el_gets(edit_.get(), &length);
+    if (got == nullptr || length <= 0 || wantsStop(&stopFlag())) return std::nullopt;
+    std::string line(trimmed(got));
+    HistEvent event;
+    if (!line.empty()) history(history_.get(), &event, H_ENTER, line.c_str());
+    return line;
+  }
+
+ private:
+  // It asks once, when it begins, whether letters may be more than a byte.
+  static EditLine* begun() {
+    std::setlocale(LC_CTYPE, "C.UTF-8");
+    return el_init("ninepegs", stdin, stdout, stderr);
+  }
+
+  static char* promptOf(EditLine* edit) {
+    Editor* self = nullptr;
+    el_get(edit, EL_CLIENTDATA, &self);
+    return self->prompt_.data();
+  }
+
+  // The next sign that is typed; 0 at the end of input and when the program is asked to stop.
+  static int nextSign(EditLine*, wchar_t* sign) {
+    std::mbstate_t state{};
+    while (!wantsStop(&stopFlag())) {
+      pollfd input{STDIN_FILENO, POLLIN, 0};
+      if (poll(&input, 1, lookAgain) <= 0) continue;
+      char byte = 0;
+      if (read(STDIN_FILENO, &byte, 1) != 1) return 0;
+      std::size_t used = std::mbrtowc(sign, &byte, 1, &state);
+      if (used == static_cast<std::size_t>(-2)) continue;  // more bytes belong to it
+      if (used == static_cast<std::size_t>(-1)) *sign = L'?';
+      return 1;
+    }
+    return 0;
+  }
+
+  std::string prompt_;
+  std::unique_ptr<History, void (*)(History*)> history_;
+  std::unique_ptr<EditLine, void (*)(EditLine*)> edit_;
+};
 
 }  // namespace
 
 std::optional<std::string> readLine(const Context& context, const std::string& prompt) {
   if (wantsStop(&stopFlag())) return std::nullopt;
   if (context.inputIsTerminal && context.outputIsTerminal) {
-    rl_event_hook = endOnInterrupt;
-    std::unique_ptr<char, void (*)(void*)> line(readline(prompt.c_str()), std::free);
-    if (!line || wantsStop(&stopFlag())) {
-      print("\n");
-      return std::nullopt;
-    }
-    if (*line != '\0') add_history(line.get());
-    return std::string(line.get());
+    static Editor editor;
+    std::optional<std::string> typed = editor.line(prompt);
+    if (!typed) print("\n");
+    return typed;
   }
   std::string line;
   bool any = false, tooLong = false;

@@ -4,6 +4,8 @@
 
 #include <algorithm>
 
+#include "ninepegs/base/text.hpp"
+
 namespace ninepegs::report {
 namespace {
 
@@ -30,6 +32,9 @@ std::string boardText(const Game& game, const Position& position, const Marks& m
   if (numbered) width = std::to_string(board.all().count()).size();
   for (int x = 1; x <= board.columns() && !numbered && !board.isHexes(); ++x)
     width = std::max(width, Geometry::columnName(x).size());
+  for (const GameInfo::Kind& kind : game.info().kinds)  // a letter may be a wide one
+    for (const std::string& letter : kind.letters)
+      width = std::max(width, static_cast<std::size_t>(columnsOf(letter)));
   const std::string between = board.isHexes() ? " " : "";  // so that half a cell is whole blanks
   std::size_t cellWidth = width + 2 + between.size();
   std::size_t margin = 0;
@@ -39,14 +44,20 @@ std::string boardText(const Game& game, const Position& position, const Marks& m
   };
   for (const PictureRow& row : board.picture()) margin = std::max(margin, rowLabel(row).size());
   auto blank = [](std::size_t count) { return std::string(count, ' '); };
+  auto filled = [&](const std::string& letter, const std::string& painted) {
+    return blank(width - static_cast<std::size_t>(columnsOf(letter))) + painted;
+  };
+  // What a cell shows, of the width; empty if nothing.
   auto content = [&](Cell cell) {
     for (const View::Mark& mark : marks.seen)
-      if (mark.board == marks.board && mark.cells[cell]) return paint.marked(mark.letter);
+      if (mark.board == marks.board && mark.cells[cell])
+        return filled(mark.letter, paint.marked(mark.letter));
     std::optional<Piece> piece = game.pieceAt(position, cell, marks.board);
     if (!piece) return std::string();
-    const std::string* letters = game.info().kinds[piece->kind].letters;
-    if (piece->side < 0) return paint.strong(letters[0]);
-    return paint.side(piece->side, letters[piece->side]);
+    const std::string& letter =
+        game.info().kinds[piece->kind].letters[std::max(piece->side, 0)];
+    return filled(letter,
+                  piece->side < 0 ? paint.strong(letter) : paint.side(piece->side, letter));
   };
   std::string out;
   int level = 1;
@@ -70,7 +81,7 @@ std::string boardText(const Game& game, const Position& position, const Marks& m
         else if (cell == marks.origin)
           open = '<', close = '>';
         if (!piece.empty())
-          inside = blank(width - 1) + piece;
+          inside = piece;
         else
           inside = paint.faint(padded(numbered ? board.label(cell) : ".", width));
       }

@@ -123,13 +123,14 @@ std::string tidiedOnce(const Source& source) {
   std::string text;
   for (std::size_t i = 0; i < out.size();) {
     std::size_t end = i;
-    std::size_t width = 0;
+    int width = 0;
     while (end < out.size() && !out[end].comment.empty())
-      width = std::max(width, utf8Symbols(out[end++].body).size());
+      width = std::max(width, columnsOf(out[end++].body));
     for (; i < std::max(end, i + 1); ++i) {
       text += out[i].body;
       if (!out[i].comment.empty())
-        text += std::string(width + 2 - utf8Symbols(out[i].body).size(), ' ') + out[i].comment;
+        text += std::string(static_cast<std::size_t>(width + 2 - columnsOf(out[i].body)), ' ') +
+                out[i].comment;
       text += "\n";
       if (i + 1 >= end) {
         ++i;
