@@ -7,7 +7,7 @@
 #include "judge/same_games.hpp"
 #include "ninepegs/base/random.hpp"
 #include "ninepegs/base/text.hpp"
-#include "ninepegs/sheet/parser.hpp"
+#include "ninepegs/sheet/syntax/parser.hpp"
 #include "ninepegs/verify/examples.hpp"
 
 namespace ninepegs::judge {

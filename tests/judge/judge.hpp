@@ -19,7 +19,7 @@
 
 #include "judge/cells.hpp"
 #include "ninepegs/board/geometry.hpp"
-#include "ninepegs/sheet/tree.hpp"
+#include "ninepegs/sheet/syntax/tree.hpp"
 
 namespace ninepegs::judge {
 

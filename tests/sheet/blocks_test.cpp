@@ -1,4 +1,4 @@
-#include "ninepegs/sheet/blocks.hpp"
+#include "ninepegs/sheet/text/blocks.hpp"
 
 #include <gtest/gtest.h>
 

@@ -1,5 +1,5 @@
 // The samples of the documentation are sheets, or parts of one.
-#include "ninepegs/sheet/tidy.hpp"
+#include "ninepegs/sheet/text/tidy.hpp"
 #include "support/games.hpp"
 
 namespace ninepegs {

@@ -1,5 +1,5 @@
 // Rules in sentences: every part of a sheet is said, in words that hold nothing of the spelling.
-#include "ninepegs/sheet/explain.hpp"
+#include "ninepegs/sheet/words/explain.hpp"
 
 #include <set>
 

@@ -1,7 +1,7 @@
 // How expressions are read: as fully bracketed text.
 #include <gtest/gtest.h>
 
-#include "ninepegs/sheet/parser.hpp"
+#include "ninepegs/sheet/syntax/parser.hpp"
 
 namespace ninepegs::sheet {
 namespace {

@@ -1,10 +1,10 @@
-#include "ninepegs/sheet/parser.hpp"
+#include "ninepegs/sheet/syntax/parser.hpp"
 
 #include <gtest/gtest.h>
 
 #include <algorithm>
 
-#include "ninepegs/sheet/checker.hpp"
+#include "ninepegs/sheet/rules/checker.hpp"
 #include "support/games.hpp"
 
 namespace ninepegs::sheet {

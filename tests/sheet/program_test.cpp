@@ -1,13 +1,13 @@
 // Compiled programs: what they are made of, and that no operand can point outside.
-#include "ninepegs/sheet/program.hpp"
+#include "ninepegs/sheet/program/program.hpp"
 
 #include <algorithm>
 #include <map>
 #include <set>
 
-#include "ninepegs/sheet/compiler.hpp"
-#include "ninepegs/sheet/machine.hpp"
-#include "ninepegs/sheet/parser.hpp"
+#include "ninepegs/sheet/compile/compiler.hpp"
+#include "ninepegs/sheet/machine/machine.hpp"
+#include "ninepegs/sheet/syntax/parser.hpp"
 #include "support/games.hpp"
 
 namespace ninepegs::sheet {

@@ -1,5 +1,5 @@
 // Tidying changes the layout of a sheet and nothing else.
-#include "ninepegs/sheet/tidy.hpp"
+#include "ninepegs/sheet/text/tidy.hpp"
 
 #include <filesystem>
 

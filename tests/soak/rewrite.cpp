@@ -5,7 +5,7 @@
 #include <map>
 
 #include "ninepegs/base/text.hpp"
-#include "ninepegs/sheet/blocks.hpp"
+#include "ninepegs/sheet/text/blocks.hpp"
 #include "soak/lines.hpp"
 
 namespace ninepegs::soak {

@@ -4,7 +4,7 @@
 
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/cli/context.hpp"
-#include "ninepegs/sheet/starter.hpp"
+#include "ninepegs/sheet/text/starter.hpp"
 
 namespace ninepegs::cli {
 

@@ -3,7 +3,7 @@
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/cli/context.hpp"
-#include "ninepegs/sheet/tidy.hpp"
+#include "ninepegs/sheet/text/tidy.hpp"
 
 namespace ninepegs::cli {
 namespace {

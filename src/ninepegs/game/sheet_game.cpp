@@ -10,8 +10,8 @@
 #include "ninepegs/game/position_text.hpp"
 #include "ninepegs/game/sinks.hpp"
 #include "ninepegs/game/with_machine.hpp"
-#include "ninepegs/sheet/compiler.hpp"
-#include "ninepegs/sheet/parser.hpp"
+#include "ninepegs/sheet/compile/compiler.hpp"
+#include "ninepegs/sheet/syntax/parser.hpp"
 
 namespace ninepegs {
 

@@ -7,9 +7,9 @@
 #include <string_view>
 
 #include "ninepegs/game/game.hpp"
-#include "ninepegs/sheet/checker.hpp"
-#include "ninepegs/sheet/program.hpp"
-#include "ninepegs/sheet/shortcuts.hpp"
+#include "ninepegs/sheet/rules/checker.hpp"
+#include "ninepegs/sheet/program/program.hpp"
+#include "ninepegs/sheet/compile/shortcuts.hpp"
 
 namespace ninepegs {
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "ninepegs/game/values.hpp"
-#include "ninepegs/sheet/machine.hpp"
+#include "ninepegs/sheet/machine/machine.hpp"
 
 namespace ninepegs {
 

@@ -4,7 +4,7 @@
 #include <fmt/format.h>
 
 #include "ninepegs/game/game.hpp"
-#include "ninepegs/sheet/machine.hpp"
+#include "ninepegs/sheet/machine/machine.hpp"
 
 namespace ninepegs {
 

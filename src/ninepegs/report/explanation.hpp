@@ -6,7 +6,7 @@
 
 #include "ninepegs/game/sheet_game.hpp"
 #include "ninepegs/report/paint.hpp"
-#include "ninepegs/sheet/explain.hpp"
+#include "ninepegs/sheet/words/explain.hpp"
 
 namespace ninepegs::report {
 

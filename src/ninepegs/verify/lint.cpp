@@ -10,7 +10,7 @@
 
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/text.hpp"
-#include "ninepegs/sheet/parser.hpp"
+#include "ninepegs/sheet/syntax/parser.hpp"
 #include "ninepegs/verify/lint_playouts.hpp"
 
 namespace ninepegs::verify {

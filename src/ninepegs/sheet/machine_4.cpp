@@ -1,5 +1,0 @@
-// The interpreter for sets of 4 words.
-#define NINEPEGS_COMPILES_MACHINE
-#include "ninepegs/sheet/machine.hpp"
-
-NINEPEGS_MACHINES(, 4)

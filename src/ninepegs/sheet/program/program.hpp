@@ -1,0 +1,382 @@
+// Fourth stage: what a sheet says, as instructions that run on bit masks.
+//
+// A program works on one memory of 64-bit words:
+//
+//   [ position | scratch | constants ]
+//
+// and every operand of an instruction is a place in it (a Slot): a set of cells takes `words`
+// words, a number or a cell (-1: none) takes one. The position's own words are operands like any
+// other, so nothing is loaded or stored. Code exists once for each side: whatever depends on who
+// moves is decided when the sheet is compiled. A Program is immutable once compiled and safe to
+// share between threads.
+#pragma once
+
+#include <array>
+#include <cstdint>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "ninepegs/board/geometry.hpp"
+#include "ninepegs/sheet/program/sinks.hpp"
+
+namespace ninepegs::sheet {
+
+using Slot = std::uint16_t;
+
+// Name and meaning of every instruction; a b c d are slots, n the number behind them.
+#define NINEPEGS_INSTRUCTIONS(X)                                                             \
+  X(stop, "end of the routine")                                                              \
+  X(jump, "go on at n")                                                                      \
+  X(copySet, "a = b")                                                                        \
+  X(both, "a = b on c")                                                                      \
+  X(either, "a = b or c")                                                                    \
+  X(minus, "a = b except c")                                                                 \
+  X(clear, "a = no cells")                                                                   \
+  X(cellSet, "a = the cell b as a set")                                                      \
+  X(setCell, "a = the first cell of b")                                                      \
+  X(step, "a = b moved one step along direction n")                                          \
+  X(steps, "a = b moved one step along each direction of group n")                           \
+  X(table, "a = what table n holds for the cell b")                                          \
+  X(tableAll, "a = what table n holds for the cells of b, together")                         \
+  X(slide, "a = from the cells of b along group n through c, up to the first other cell")    \
+  X(bracketing, "a = cells from which runs of b along group n end on c")                     \
+  X(between, "a = cells between the cells b and c")                                          \
+  X(beyond, "a = the cell behind b as seen from c")                                          \
+  X(bracketed, "a = runs of b next to the cell c that end on d, along group n")              \
+  X(lineCells, "a = the cells of all lines n within b")                                      \
+  X(spread, "a = all of c joined to b along group n")                                        \
+  X(count, "a = number of cells of b")                                                       \
+  X(countLines, "a = number of lines n within b (d = 1: through the cell c)")                \
+  X(copyNumber, "a = b")                                                                     \
+  X(add, "a = b + c")                                                                        \
+  X(subtract, "a = b - c")                                                                   \
+  X(multiply, "a = b * c")                                                                   \
+  X(divide, "a = b / c, towards zero; 0 if c is 0")                                          \
+  X(remainder, "a = b % c; 0 if c is 0")                                                     \
+  X(least, "a = the smaller of b and c")                                                     \
+  X(greatest, "a = the greater of b and c")                                                  \
+  X(property, "a = property n of the piece on the cell b")                                   \
+  X(kindProperty, "a = property n of the kind that b holds")                                 \
+  X(weight, "a = the weight of the cell b")                                                  \
+  X(cellNumber, "a = the number at b of the cell c")                                         \
+  X(setCellNumber, "the number at b of the cell c = a")                                      \
+  X(edgeOf, "a = the edge of the piece on the cell b that touches the cell c")               \
+  X(onTrack, "a = the cell b places behind the cell c on track n")                           \
+  X(kindAt, "a = the kind that stands on the cell b, of side d if that is 0 or 1")           \
+  X(kindPlane, "a = cells of the kind that b holds, of side d if that is 0 or 1")            \
+  X(handKinds, "a = kinds in the hand of side d")                                            \
+  X(handTotal, "a = number of pieces in the hand of side d")                                 \
+  X(handOf, "a = number of pieces of the kind that b holds in the hand of side d")           \
+  X(touched, "a = cells that the last move changed")                                         \
+  X(groups, "a = the next group of b along group n, taken out of b; a is empty if none")     \
+  X(countMoves, "a = number of moves of side d")                                             \
+  X(timesSeen, "a = how often this position has been seen")                                  \
+  X(linesThrough, "a = the cells of the lines n within b that hold the cell c")              \
+  X(linesOfLength, "a = the cells of all lines of c cells within b, from family n")          \
+  X(rowNumber, "a = the row of the cell b")                                                  \
+  X(columnNumber, "a = the column of the cell b")                                            \
+  X(jumpAny, "go on at n if b has cells")                                                    \
+  X(jumpNone, "go on at n if b has no cells")                                                \
+  X(jumpIn, "go on at n if the cell b is in c")                                              \
+  X(jumpOut, "go on at n if the cell b is not in c")                                         \
+  X(jumpWithin, "go on at n if b lies within c")                                             \
+  X(jumpBeyond, "go on at n if b does not lie within c")                                     \
+  X(jumpLine, "go on at n if b holds one of the lines c")                                    \
+  X(jumpNoLine, "go on at n if b holds none of the lines c")                                 \
+  X(jumpLineThrough, "go on at n if b holds one of the lines c through the cell d")          \
+  X(jumpNoLineThrough, "go on at n if b holds none of the lines c through the cell d")       \
+  X(jumpSame, "go on at n if the sets b and c are the same")                                 \
+  X(jumpOther, "go on at n if the sets b and c differ")                                      \
+  X(jumpEqual, "go on at n if b = c")                                                        \
+  X(jumpUnequal, "go on at n if b != c")                                                     \
+  X(jumpLess, "go on at n if b < c")                                                         \
+  X(jumpLessEqual, "go on at n if b <= c")                                                   \
+  X(jumpStuck, "go on at n if the side to move has no move but a pass")                      \
+  X(jumpUnstuck, "go on at n if the side to move has a move that is no pass")                \
+  X(jumpNobody, "go on at n if neither side has a move but a pass")                          \
+  X(jumpSomebody, "go on at n if a side has a move that is no pass")                         \
+  X(weigh, "this turn of a loop takes d steps")                                              \
+  X(nextCell, "a = the first cell of b, taken out, in d steps; go on at n if there is none") \
+  X(lineChosen, "a = line number b of c cells, of family n")                                 \
+  X(nextLineOf,                                                                              \
+    "a = the next line within c, of family d, b + 1 long, counted by b; else go on at n")    \
+  X(nextLine, "a = the next of the lines d within c, counted by b; go on at n if none")      \
+  X(emitOne, "a legal move of group n")                                                      \
+  X(emitMany, "a legal move of group n for every cell of b as the last choice")              \
+  X(emitPass, "a pass is legal")                                                             \
+  X(tryMove, "play the move of group n on trial, a choices made; it is legal if it passes")  \
+  X(tryMany, "the same for every cell of b as the last choice, a choices with it")           \
+  X(keepBest, "n = 1: of what follows only measure; 2: only the best; 0: all")               \
+  X(pickCell, "a = one of the cells or kinds of b, a choice (n = 1: -1 if there is none)")   \
+  X(pickNumber, "a = a number from b to c, a choice")                                        \
+  X(pickLine, "a = one of the lines of c cells within b, of family n, a choice")             \
+  X(round, "one more round, or go on at n, a choice; a counts rounds, up to b")              \
+  X(eachRound, "a counts one more round, or go on at n when there were b")                   \
+  X(attempt, "a round if it can be made, else go on at n; a counts rounds, b marks it")      \
+  X(attempted, "the round that b marks was made: go on at n")                                \
+  X(fail, "this way is no legal move")                                                       \
+  X(complete, "the move on trial, of group n, is legal; a measures it")                      \
+  X(useHand, "take one of the kind c (n = 1: that c holds) from the hand of side d")         \
+  X(tierEnd, "stop if there was a legal move")                                               \
+  X(put, "put kind c (n = 1: the kind that c holds) of side d on the cells of b")            \
+  X(putCell, "put kind c (n = 1: the kind that c holds) of side d on the cell b")            \
+  X(take, "take what stands on b")                                                           \
+  X(shift, "move what stands on the cell b to the cell c")                                   \
+  X(shiftAll, "move what stands on b one step along direction n")                            \
+  X(flip, "what stands on b changes its side")                                               \
+  X(change, "what stands on b becomes kind c (n = 1: the kind that c holds)")                \
+  X(again, "the same side moves next")                                                       \
+  X(turnPass, "the turn passes, on trial")                                                   \
+  X(write, "part n of a text, for channel d, with the value at a")                           \
+  X(turnOver, "the ply is over: the turn passes, go on at n")                                \
+  X(stepMinus, "d = c moved one step along direction n; a = b except d; skip one")           \
+  X(tableOn, "d = what table n holds for the cell b; a = d on c; skip one")                  \
+  X(slideFrom, "d = the cell b as a set; a = from it along group n through c; skip one")     \
+  X(bothAny, "a = b on c; go on at n if it has cells; skip one")                             \
+  X(bothNone, "a = b on c; go on at n if it has no cells; skip one")                         \
+  X(copySetGo, "a = b; go on at n")                                                          \
+  X(emitManyGo, "as emitMany, of group d; go on at n")                                       \
+  X(stopAny, "end of the routine if b has cells")                                            \
+  X(emitLast, "as emitMany, then end of the routine")                                        \
+  X(putCellOver, "as putCell, then turnOver")                                                \
+  X(countdown, "the number b must not be below zero")                                        \
+  X(cover, "statement n was used")
+
+enum class Op : std::uint16_t {
+#define NINEPEGS_NAME(name, meaning) name,
+  NINEPEGS_INSTRUCTIONS(NINEPEGS_NAME)
+#undef NINEPEGS_NAME
+};
+
+struct Instruction {
+  Op op = Op::stop;
+  Slot a = 0, b = 0, c = 0, d = 0;
+  std::int32_t n = 0;
+};
+
+// Where the parts of a position lie in memory. Every position begins with turn, result, plies.
+struct Layout {
+  static constexpr Slot turn = 0;    // 0 or 1
+  static constexpr Slot result = 1;  // 0: the game goes on; else see the codes below
+  static constexpr Slot plies = 2;
+  using BySide = std::array<Slot, 2>;  // the same slot if it is one for both
+  BySide sides{};                      // what each side has on the board
+  BySide empty{};                      // differs on a board of one each
+  std::vector<BySide> kinds;           // cells of each kind; none if there is only one kind
+  int planesEnd = 0;                   // behind what stands on the board
+  std::vector<BySide> marks, numbers;
+  std::vector<BySide> cells;      // remembered cells, -1: none
+  std::vector<Slot> cellNumbers;  // where the numbers of the cells begin; 0: not on cells
+  BySide hands{};                 // a word for each kind; 0: no hands
+  Slot passes = 0;                // made in a row; 0: not kept
+  Slot seen = 0;                  // hash of what a repetition compares; 0: not kept
+  Slot lastMover = 0;             // 1 or 2: which side moved last, 0: not known; slot 0: not kept
+  int words = 0;                  // of the whole position, without what follows: earlier hashes
+  bool layered = false;
+};
+
+// Codes of a result word: kind | winner << 8 | claim << 9 | number << 16 | cell << 40.
+enum class Verdict : std::uint8_t { ongoing = 0, win = 1, draw = 2, fault = 3 };
+// Of a fault, in the place of the winner: what the statement did that cannot be.
+enum class FaultReason : std::uint8_t {
+  occupied,   // a piece was put on another, which stands on the cell
+  noKind,     // a kind that is none was put
+  wrongSide,  // a piece of the kind cannot be the side's
+  handEmpty,  // a piece was put from a hand that has none of it
+  belowZero,  // a number became negative that a notation cannot write so
+};
+constexpr std::uint64_t resultWord(Verdict verdict, int winner, bool claim, int number) {
+  return static_cast<std::uint64_t>(verdict) | static_cast<std::uint64_t>(winner) << 8 |
+         static_cast<std::uint64_t>(claim) << 9 | static_cast<std::uint64_t>(number) << 16;
+}
+
+// Must the game stop here? An end that is only claimed lets it go on.
+constexpr bool isFinal(std::uint64_t result) {
+  return result != 0 && ((result >> 9) & 1) == 0;
+}
+
+// One step in a direction: cells move by `amount` bits, `mask` keeps those that arrive properly.
+struct ShiftPart {
+  int amount = 0;
+  int mask = 0;  // where in Program::tables
+};
+// The rays along a direction: where they begin in Program::tables, and whether cell numbers grow.
+struct RayPart {
+  int at = 0;
+  bool up = false;
+};
+// On boards of one word, a step whose cells all move by the same amount: the word is turned by that
+// many bits, and `mask` removes what does not arrive properly.
+struct WordTurn {
+  int by = 0;
+  std::uint64_t mask = 0;
+};
+// On boards of one word, slides from a cell by what stands on `mask`: the bits of the stops there,
+// gathered, count from `first` on in Program::slideSets.
+struct SlideCell {
+  std::uint64_t mask = 0;
+  std::uint32_t first = 0;
+};
+#ifdef __BMI2__
+inline constexpr bool gathersBits = true;
+#else
+inline constexpr bool gathersBits = false;
+#endif
+// Lines along one axis: a set that is cut with itself, moved down by each of the shifts in turn, is
+// left with the first cells of its runs of `length`; `starts` keeps those that are real lines.
+struct LineAxis {
+  std::array<int, 10> shifts{};  // in bits; ten halve any line of a board
+  int starts = 0;                // where in Program::tables
+};
+struct LineSet {
+  int length = 0;
+  bool exact = false;  // the runs must not go on at either end
+  int shiftCount = 0;  // of each axis
+  int axisCount = 0;   // 0: test each line of `masks`
+  std::array<LineAxis, 13> axes;
+  int masks = 0;                          // where in Program::tables all lines stand
+  int ends = 0;                           // of exact lines: the cells at either end of each
+  std::vector<std::vector<int>> through;  // for each cell the lines that hold it
+  int count = 0;
+};
+
+// What a text is made of.
+struct TextPart {
+  enum class Kind {
+    literal,
+    cell,
+    column,
+    row,
+    kind,
+    number,
+    chosenNumber,  // left out if it was not chosen
+    set,
+    kinds,
+    line
+  } kind = Kind::literal;
+  std::string literal;
+};
+// How the legal moves of a group are found.
+enum class MoveClass {
+  mask,    // one pick and no check behind an effect
+  flat,    // all picks before the first effect
+  tested,  // played on trial, without further picks
+  walked,  // picks behind effects
+};
+struct GroupCode {
+  std::string name;
+  int choices = 0;                    // made before the first effect
+  std::vector<bool> choiceIsCell;     // of those
+  std::array<int, 2> apply = {0, 0};  // routines, by side
+  std::array<int, 2> trial = {-1, -1};
+  std::array<int, 2> text = {0, 0};  // replays the move and writes its texts
+  MoveClass moveClass = MoveClass::flat;
+  int classLine = 0;       // the line that sets the class
+  bool mayRepeat = false;  // two moves may have the same text and position
+};
+struct EndCode {
+  std::string name, drawName;
+  int line = 0;
+  int statement = -1;
+  bool claim = false;
+  bool canWin = false;
+  std::array<int, 2> test = {0, 0};     // by the side that has just moved: sets `result`, or not
+  std::array<int, 2> shown = {-1, -1};  // leaves the cells that show the result in `shownSlot`
+};
+struct InvariantCode {
+  int line = 0;
+  std::string text;
+  int change = 0;                     // as in AlwaysDecl
+  std::array<int, 2> value = {0, 0};  // leaves 0/1 or the number in `valueSlot`, seen by a side
+};
+
+// A line of what each side sees.
+struct SeenCode {
+  std::array<int, 2> value = {0, 0};  // routines, by looker: leave cells or kinds in `shownSlot`
+  std::string letter;
+  bool theirBoard = false, kinds = false;
+};
+
+// The numbers that the condition of a case compares.
+struct ComparedCode {
+  std::string word;               // = != < <= > >=; empty: it compares no numbers
+  std::array<int, 2> value = {};  // routines: leave a number in `valueSlot`
+};
+
+struct Program {
+  int words = 1;  // 64-bit words of a set: 1, 2, 4 or 8
+  Layout layout;
+  std::vector<std::uint64_t> constants;
+  Slot constantsAt = 0;
+  Slot choicesAt = 0;  // where choices stand, one word each
+  Slot againSlot = 0, valueSlot = 0, shownSlot = 0;
+  Slot beforeAt = 0;            // a copy of the position before the move; 0: not kept
+  Slot trialAt = 0;             // scratch of moves on trial,
+  int trialEnd = 0;             // as far as it is used
+  bool trialsChangeAll = true;  // moves on trial change more than what stands on the board
+  bool trialsReadBefore = false;
+  std::vector<Instruction> code;
+  std::vector<int> statementOf;  // for each instruction, -1: none
+  std::array<int, 2> generate = {0, 0};
+  std::array<int, 2> generateNoPass = {0, 0};
+  bool passAlone = true;  // a pass is legal only when no move is: those without passes are all
+  std::array<int, 2> passApply = {0, 0};
+  std::array<int, 2> ends = {0, 0};     // by the side that has just moved
+  std::array<int, 2> worth = {-1, -1};  // leaves the worth in `valueSlot`
+  std::vector<GroupCode> groups;
+  std::vector<EndCode> endCodes;
+  std::vector<InvariantCode> invariants;
+  std::vector<int> forbidStatements;
+  std::vector<TextPart> parts;
+  std::vector<SeenCode> sees;
+  std::vector<ComparedCode> compared;          // by condition of a case
+  std::vector<int> expectations;               // conditions of cases: leave 0 or 1 in `valueSlot`
+  std::array<int, 2> check = {-1, -1};         // of a notation, by the side that has just moved
+  std::vector<std::pair<int, int>> seenWords;  // words that a repetition compares: first, number
+  bool seenTurn = true;
+  std::vector<std::array<int, 2>> seenMoves;  // generators whose moves it compares, by side
+
+  std::vector<std::uint64_t> tables;                 // sets, `words` words each
+  std::vector<std::vector<ShiftPart>> directions;    // by direction
+  std::vector<std::vector<int>> groupsOfDirections;  // directions of each group
+  std::vector<int> cellTables;                       // where each begins in `tables`
+  std::vector<LineSet> lineSets;
+  std::vector<std::vector<std::int64_t>> properties;  // by property, by kind
+  std::vector<std::vector<std::int16_t>> next;        // by direction, by cell: the cell one step on
+  std::vector<int> rays;    // by direction: where in `tables` the ray of each cell begins; or none
+  std::vector<bool> rayUp;  // by direction: do cell numbers grow along it
+  std::vector<std::vector<RayPart>> raysOfGroups;    // the same by group of directions
+  std::vector<std::vector<WordTurn>> turnsOfGroups;  // by group; empty: not by turns
+  int fillDoublings = 0;                             // that reach along the longest ray
+  std::vector<std::vector<SlideCell>> slideTables;   // by cell
+  std::vector<std::vector<int>> slidesOfGroups;      // by group: its tables; empty: by rays
+  std::vector<std::uint64_t> slideSets;
+  std::vector<std::vector<int>> lineFamilies;     // by family, by length: line set, or -1
+  std::vector<std::vector<std::int64_t>> edges;   // by kind, by direction
+  std::vector<std::vector<std::int16_t>> tracks;  // by track: for each cell the next, or -1
+  std::vector<std::int64_t> weights;              // by cell
+  std::vector<std::int16_t> rowNumbers, columnNumbers;
+  bool slidesByTable(int group) const {
+    return static_cast<std::size_t>(group) < slidesOfGroups.size() &&
+           !slidesOfGroups[group].empty();
+  }
+  int allAt = 0;  // in `tables`: all cells
+  int kinds = 0;
+  // Which sides a kind can belong to: 0 both, 1 the first, 2 the second, 3 nobody.
+  std::vector<std::uint8_t> kindSides;
+  bool kindsDiffer = false;         // not all belong to both
+  std::string source;               // the sheet's name, for messages
+  std::vector<int> statementLines;  // of each statement
+};
+
+std::string_view name(Op op);
+std::string_view meaning(Op op);
+
+std::string_view name(MoveClass moveClass);
+
+// The program, one instruction a line, with the line of the sheet that it comes from and the class
+// of every move.
+std::string toText(const Program& program);
+
+}  // namespace ninepegs::sheet

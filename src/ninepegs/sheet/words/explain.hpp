@@ -1,0 +1,28 @@
+// The rules of a sheet in plain sentences, made from what the tool understood, so that an author
+// can compare what was meant with what was written.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "ninepegs/sheet/rules/checker.hpp"
+
+namespace ninepegs::sheet {
+
+// A part of the rules: its heading, and sentences of which deeper ones belong to the one above.
+struct Explanation {
+  std::string heading;
+  struct Sentence {
+    int depth = 0;
+    int line = 0;  // of the sheet
+    std::string text;
+  };
+  std::vector<Sentence> sentences;
+};
+
+std::vector<Explanation> explain(const Checked& sheet);
+
+// An expression in words, such as "the empty cells but not those north of an empty cell".
+std::string inWords(const Checked& sheet, const Expr& expr);
+
+}  // namespace ninepegs::sheet

@@ -1,0 +1,120 @@
+// The rooms of the house: which folder may include which, and how long a file may be.
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <filesystem>
+#include <fstream>
+#include <map>
+#include <regex>
+#include <set>
+#include <string>
+#include <vector>
+
+namespace ninepegs {
+namespace {
+
+namespace fs = std::filesystem;
+
+struct Room {
+  std::string folder;
+  std::set<std::string> below;  // what it may include beside itself
+};
+
+// From the ground up: a room sees rooms that stand above it in this list, and of them only these.
+const std::vector<Room>& rooms() {
+  static const std::vector<Room> list = {
+      {"base", {}},
+      {"board", {"base"}},
+      {"sheet/text", {"base"}},
+      {"sheet/syntax", {"base", "board", "sheet/text"}},
+      {"sheet/rules", {"base", "board", "sheet/text", "sheet/syntax"}},
+      {"sheet/program", {"base", "board"}},
+      {"sheet/compile",
+       {"base", "board", "sheet/text", "sheet/syntax", "sheet/rules", "sheet/program"}},
+      {"sheet/machine", {"base", "board", "sheet/program"}},
+      {"sheet/words", {"base", "board", "sheet/text", "sheet/syntax", "sheet/rules"}},
+      {"game",
+       {"base", "board", "sheet/text", "sheet/syntax", "sheet/rules", "sheet/program",
+        "sheet/compile", "sheet/machine"}},
+      {"records", {"base", "board", "game"}},
+      {"play", {"base", "board", "game"}},
+      {"verify", {"base", "board", "sheet/text", "sheet/syntax", "game", "play"}},
+      {"draw", {"base", "board", "game", "verify"}},
+      {"report", {"base", "board", "sheet/words", "game", "records", "verify"}},
+      {"cli",
+       {"base", "board", "sheet/text", "game", "records", "play", "verify", "draw", "report"}},
+  };
+  return list;
+}
+
+const fs::path source = fs::path(NINEPEGS_SOURCE) / "src" / "ninepegs";
+
+// "sheet/rules" of ninepegs/sheet/rules/types.hpp
+std::string folderOf(const std::string& file) {
+  return fs::path(file).parent_path().lexically_relative("ninepegs").generic_string();
+}
+
+std::vector<std::string> linesOf(const fs::path& path) {
+  std::ifstream in(path);
+  std::vector<std::string> lines;
+  for (std::string line; std::getline(in, line);) lines.push_back(line);
+  return lines;
+}
+
+std::vector<fs::path> sources() {
+  std::vector<fs::path> out;
+  for (const auto& entry : fs::recursive_directory_iterator(source))
+    if (entry.path().extension() == ".hpp" || entry.path().extension() == ".cpp")
+      out.push_back(entry.path());
+  std::sort(out.begin(), out.end());
+  return out;
+}
+
+// The include of a line that leaves the room by a door it does not have; empty if none does.
+std::string wrongDoor(const Room& room, const std::string& line) {
+  static const std::regex include(R"(^\s*#\s*include\s*[<"](ninepegs/[^">]+)[">].*)");
+  std::smatch found;
+  if (!std::regex_match(line, found, include)) return "";
+  std::string folder = folderOf(found[1]);
+  return folder == room.folder || room.below.count(folder) > 0 ? "" : found[1].str();
+}
+
+TEST(Rooms, StandOnRoomsBelowThem) {
+  std::set<std::string> standing;
+  for (const Room& room : rooms()) {
+    for (const std::string& below : room.below)
+      EXPECT_TRUE(standing.count(below)) << room.folder << " stands on " << below;
+    standing.insert(room.folder);
+  }
+}
+
+TEST(Rooms, IncludeOnlyWhatStandsBelow) {
+  std::map<std::string, const Room*> known;
+  for (const Room& room : rooms()) known[room.folder] = &room;
+  std::set<std::string> seen;
+  for (const fs::path& path : sources()) {
+    std::string folder = fs::relative(path.parent_path(), source).generic_string();
+    ASSERT_TRUE(known.count(folder)) << path << " stands in no room";
+    seen.insert(folder);
+    for (const std::string& line : linesOf(path))
+      EXPECT_EQ(wrongDoor(*known[folder], line), "") << path;
+  }
+  EXPECT_EQ(seen.size(), rooms().size());
+}
+
+TEST(Rooms, AWrongDoorIsSeen) {
+  Room room{"play", {"base"}};
+  EXPECT_EQ(wrongDoor(room, "#include \"ninepegs/verify/check.hpp\""), "ninepegs/verify/check.hpp");
+  EXPECT_EQ(wrongDoor(room, "#  include <ninepegs/sheet/rules/types.hpp>  // why"),
+            "ninepegs/sheet/rules/types.hpp");
+  EXPECT_EQ(wrongDoor(room, "#include \"ninepegs/base/text.hpp\""), "");
+  EXPECT_EQ(wrongDoor(room, "#include \"ninepegs/play/opponent.hpp\""), "");
+  EXPECT_EQ(wrongDoor(room, "#include <vector>"), "");
+}
+
+TEST(Rooms, HaveNoFileOfMoreThan400Lines) {
+  for (const fs::path& path : sources()) EXPECT_LE(linesOf(path).size(), 400u) << path;
+}
+
+}  // namespace
+}  // namespace ninepegs
