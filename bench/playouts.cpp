@@ -84,7 +84,8 @@ std::shared_ptr<const Game> opened(const std::string& name) {
 template <class Yardstick>
 void playouts(benchmark::State& state, const std::string& name, int byHandGames, int sheetGames) {
   std::shared_ptr<const Game> game = opened(name);
-  Position start = game->start(), position = start;
+  Position start = game->start();
+  std::unique_ptr<LivePosition> live = game->live();
   yardstick::Random random{1};
   std::uint64_t number = 0;
   inTurns(
@@ -101,8 +102,10 @@ void playouts(benchmark::State& state, const std::string& name, int byHandGames,
       [&](Tally& slice) {
         for (int i = 0; i < sheetGames; ++i) {
           Stream stream(1, number++);
-          position = start;
-          slice.firstWins += game->playOut(position, stream, 1000).result.winner == 0 ? 1 : 0;
+          live->setUp(start);
+          for (int ply = 0; ply < 1000 && !live->ended() && live->playDrawn(stream); ++ply) {
+          }
+          slice.firstWins += live->outcome().winner == 0 ? 1 : 0;
         }
         slice.games = sheetGames;
       });

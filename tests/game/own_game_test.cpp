@@ -5,6 +5,7 @@
 #include "ninepegs/report/json.hpp"
 #include "ninepegs/verify/check.hpp"
 #include "ninepegs/verify/count.hpp"
+#include "support/live.hpp"
 
 namespace ninepegs {
 namespace {
@@ -104,25 +105,19 @@ TEST(OwnGame, IsPlayedPerfectlyBySearch) {
   }
 }
 
-TEST(OwnGame, IsPlayedOutAndHashed) {
+TEST(OwnGame, IsPlayedOutAndTakenBack) {
   Heap heap(21);
-  std::uint64_t hash = heap.hash(heap.start());
-  Position position = heap.start();
-  MoveList moves;
   Stream stream(3, 3);
-  while (heap.listMoves(position, moves), !moves.empty()) {
-    Position before = position;
-    heap.apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
-    hash = heap.hash(position, before, hash);
-    EXPECT_EQ(hash, heap.hash(position));
-  }
-  Position again = heap.start();
-  PlayoutEnd end = heap.playOut(again, stream, 100);
+  std::unique_ptr<LivePosition> live = heap.live();
+  test::PlayoutEnd end = test::playOut(*live, stream, 100);
   EXPECT_FALSE(end.stalled);
   EXPECT_GE(end.plies, 7);
   EXPECT_LE(end.plies, 21);
-  again = heap.start();
-  EXPECT_TRUE(heap.playOut(again, stream, 3).stalled);
+  EXPECT_EQ(live->plies(), end.plies);
+  while (live->plies() > 0) live->takeBack();
+  EXPECT_EQ(live->position(), heap.start());
+  EXPECT_EQ(live->hash(), heap.hash(heap.start()));
+  EXPECT_TRUE(test::playOut(*live, stream, 3).stalled);
 }
 
 TEST(OwnGame, IsChecked) {

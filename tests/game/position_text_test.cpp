@@ -40,6 +40,24 @@ TEST(PositionText, TakesDotsAndNumbersAndWords) {
   EXPECT_EQ(game->toMove(game->readPosition("5/5/5/5/2g2/wwwww", "test")), 0);
 }
 
+TEST(PositionText, ACommaStandsBetweenTwoOfAList) {
+  std::shared_ptr<const SheetGame> game = test::fromText(
+      "game box\nsides Amber and Slate\nboard square 3 x 3\npiece peg o x\npiece saw s z\n"
+      "mark met\nstart\n  hand of each 2 peg, saw\n"
+      "move place\n  choose which from my hand\n  pick there in empty\n"
+      "  put which on there from my hand\n  add there to met\n"
+      "ends\n  draw \"full\" when no empty\n");
+  EXPECT_EQ(game->readPosition("peg of Amber a1,b2 , c3; met a1 b2, c3; hand of Slate 2 peg,saw",
+                               "test"),
+            game->readPosition("peg of Amber a1 b2 c3; met a1 b2 c3; hand of Slate 2 peg saw",
+                               "test"));
+  for (const char* wrong :
+       {"hand of each ,peg", "hand of each 2 ,peg saw", "hand of each 2, peg", "hand of each peg,",
+        "hand of each peg,,saw", "hand, of each peg", "peg of Amber, a1", "peg of Amber a1, ,b2",
+        "met ,a1", "met a1,", ", met a1", "Amber, to move", "Slate to move,"})
+    EXPECT_THROW(game->readPosition(wrong, "test"), BadInput) << wrong;
+}
+
 struct Wrong {
   const char* text;
   int column;

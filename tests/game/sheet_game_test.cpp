@@ -5,6 +5,7 @@
 #include <functional>
 
 #include "support/games.hpp"
+#include "support/live.hpp"
 #include "support/plain_boards.hpp"
 #include "support/plain_chess.hpp"
 #include "support/plain_games.hpp"
@@ -68,18 +69,27 @@ TEST(SheetGame, PlaysLargerGamesAsThePlainProgramsToo) {
   sameGames<plain::Chess>("chess", 15, [](const auto& g) { return g.firstWon(); });
 }
 
-TEST(SheetGame, PlayoutsEqualThePlayoutsOfAnyGame) {
-  // The fast way draws the same moves as the plain way that every Game has.
+TEST(SheetGame, LivePositionsEqualThePlainOnesOfAnyGame) {
   for (const std::string& name : test::shippedLibrary().names()) {
     std::shared_ptr<const Game> game = test::shipped(name);
-    for (std::uint64_t number = 0; number < 30; ++number) {
-      Stream one(4, number), two(4, number);
-      Position fast = game->start(), slow = game->start();
-      PlayoutEnd a = game->playOut(fast, one, 1000), b = game->Game::playOut(slow, two, 1000);
-      ASSERT_EQ(fast, slow) << name << " " << number;
-      ASSERT_EQ(a.plies, b.plies);
-      ASSERT_EQ(a.result, b.result);
-      ASSERT_EQ(a.stalled, b.stalled);
+    for (std::uint64_t number = 0; number < 4; ++number)
+      ASSERT_EQ(test::liveParted(*game, Stream(4, number), 150), "") << name << " " << number;
+  }
+}
+
+TEST(SheetGame, LivePositionsOfCasesEqualThePlainOnesToo) {
+  for (const std::string& name : test::shippedLibrary().names()) {
+    std::shared_ptr<const Game> game = test::shipped(name);
+    std::unique_ptr<LivePosition> live = game->live();
+    for (const Example& example : game->examples()) {
+      live->setUp(example.position);
+      EXPECT_EQ(live->position(), example.position) << name << ": " << example.name;
+      EXPECT_EQ(live->plies(), 0);
+      MoveList moves, plain;
+      live->listMoves(moves);
+      game->listMoves(example.position, plain);
+      EXPECT_EQ(moves, plain) << name << ": " << example.name;
+      EXPECT_EQ(live->hash(), game->hash(example.position));
     }
   }
 }
@@ -95,10 +105,7 @@ TEST(SheetGame, PlayoutsWithManyBundlesOfMovesAreThePlainOnesToo) {
       "  shift here to there\nends\n  draw \"alone\" when count occupied = 1\n";
   std::shared_ptr<const SheetGame> game = test::fromText(text);
   for (std::uint64_t number = 0; number < 5; ++number) {
-    Stream one(4, number), two(4, number);
-    Position fast = game->start(), slow = game->start();
-    EXPECT_EQ(game->playOut(fast, one, 50).plies, game->Game::playOut(slow, two, 50).plies);
-    EXPECT_EQ(fast, slow);
+    ASSERT_EQ(test::liveParted(*game, Stream(4, number), 30), "");
   }
 }
 
@@ -116,30 +123,7 @@ TEST(SheetGame, PlayoutsWithPassesAndStuckEndsAreThePlainOnesToo) {
           "  written as \"corner \" there\n" +
           turn + "ends\n" + end + "  draw \"long\" when plies > 30\n");
       for (std::uint64_t number = 0; number < 40; ++number) {
-        Stream one(5, number), two(5, number);
-        Position fast = game->start(), slow = game->start();
-        PlayoutEnd a = game->playOut(fast, one, 100), b = game->Game::playOut(slow, two, 100);
-        ASSERT_EQ(fast, slow) << turn << end << number;
-        ASSERT_EQ(a.plies, b.plies);
-        ASSERT_EQ(a.stalled, b.stalled);
-      }
-    }
-  }
-}
-
-TEST(SheetGame, IncrementalHashIsTheFullHash) {
-  for (const std::string& name : test::shippedLibrary().names()) {
-    std::shared_ptr<const Game> game = test::shipped(name);
-    for (std::uint64_t number = 0; number < 20; ++number) {
-      Stream stream(8, number);
-      Position position = game->start();
-      std::uint64_t hash = game->hash(position);
-      MoveList moves;
-      while (game->listMoves(position, moves), !moves.empty() && !game->ended(position)) {
-        Position before = position;
-        game->apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
-        hash = game->hash(position, before, hash);
-        ASSERT_EQ(hash, game->hash(position)) << name;
+        ASSERT_EQ(test::liveParted(*game, Stream(5, number), 60), "") << turn << end << number;
       }
     }
   }

@@ -1,5 +1,6 @@
 // Every kind of wrong sheet: one message, at the right place, with the hint a person needs.
 #include "support/games.hpp"
+#include "support/live.hpp"
 
 namespace ninepegs {
 namespace {
@@ -301,8 +302,7 @@ TEST(Messages, DamagedSheetsNeverCrash) {
     try {
       std::shared_ptr<const SheetGame> game = test::fromText(text);
       Stream playout(1, static_cast<std::uint64_t>(round));
-      Position position = game->start();
-      game->playOut(position, playout, 60);
+      test::playOut(*game->live(), playout, 60);
       ++games;
     } catch (const BadInput& error) {
       for (const Diagnostic& one : error.diagnostics()) EXPECT_FALSE(one.message.empty());

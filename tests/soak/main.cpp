@@ -21,6 +21,7 @@
 #include "soak/rewrite.hpp"
 #include "soak/texts.hpp"
 #include "soak/workers.hpp"
+#include "support/live.hpp"
 
 namespace {
 
@@ -151,8 +152,9 @@ class Look {
     Game game = openText(text, variant), plain = openText(text, variant, without);
     compare_.games = 1;
     std::string parted = judge::parted(*game, *plain, compare_, true);
-    if (parted.empty()) return "";
-    return fmt::format("without shortcuts {:x}: {}", without, parted);
+    if (!parted.empty()) return fmt::format("without shortcuts {:x}: {}", without, parted);
+    parted = test::liveParted(*game, Stream(options_.seed, number_), 12);
+    return parted.empty() ? "" : "live positions: " + parted;
   }
 
   // A tidied sheet is the same sheet, and is tidy.
@@ -357,6 +359,7 @@ int main(int argc, char** argv) {
   app.add_flag("--first", options.first, "stop at the first that is found");
   app.add_flag("--forms", options.forms, "print how often each form was used");
   CLI11_PARSE(app, argc, argv);
+  if (!options.keep.empty()) std::filesystem::create_directories(options.keep);
   Soak soak(options);
   if (options.show != ~0ull) return soak.show(options.show), 0;
   if (!options.reduce.empty()) return soak.reduce(options.reduce, options.from), 0;

@@ -1,6 +1,7 @@
 #include "ninepegs/verify/count.hpp"
 
 #include "support/games.hpp"
+#include "support/live.hpp"
 #include "support/plain_boards.hpp"
 #include "support/plain_chess.hpp"
 #include "support/plain_games.hpp"
@@ -267,11 +268,11 @@ TEST(Count, GoesOnBehindAnEndThatIsOnlyClaimed) {
   EXPECT_TRUE(counts.ended.empty());
   // Playouts end there.
   Stream stream(1, 1);
-  Position position = game->start();
-  PlayoutEnd end = game->playOut(position, stream, 100);
-  EXPECT_EQ(end.plies, 3);
-  EXPECT_TRUE(end.result.claim);
-  EXPECT_EQ(game->countMoves(position), 17u);
+  std::unique_ptr<LivePosition> live = game->live();
+  EXPECT_EQ(test::playOut(*live, stream, 100).plies, 3);
+  EXPECT_TRUE(live->outcome().claim);
+  EXPECT_EQ(live->moveCount(), 17u);
+  EXPECT_EQ(game->countMoves(live->position()), 17u);
 }
 
 TEST(Count, StopsWhenAsked) {

@@ -8,13 +8,14 @@ namespace ninepegs::verify {
 namespace {
 
 std::vector<Fault> faultsAt(const Game& game, const Position& position,
-                            const Position* before = nullptr) {
+                            const std::string& move = "") {
+  std::unique_ptr<LivePosition> live = game.live();
+  live->setUp(position);
+  if (!move.empty()) live->play(matchingMoves(game, position, move).at(0));
   Inspector inspector(game);
   std::vector<Fault> faults;
-  inspector.position(position, before, faults);
-  MoveList moves;
-  game.listMoves(position, moves);
-  inspector.moves(position, moves, true, faults);
+  inspector.position(*live, faults);
+  inspector.moves(*live, true, faults);
   return faults;
 }
 
@@ -48,18 +49,20 @@ TEST(Inspector, NamesTheLineOfTheDrawThatHidesAWin) {
 
 TEST(Inspector, InvariantsNameTheSide) {
   std::shared_ptr<const SheetGame> game = test::fromText(
-      test::sheetWith("always\n  count my saw <= 1\n  count their peg never shrinks\n"));
+      test::sheetWith("always\n  count my saw <= 1\n  count their peg never shrinks\n"
+                      "move drop\n  pick here in my peg\n  take here\n"
+                      "  written as \"drop \" here\n"));
   Position two = game->readPosition("5/5/5/zz3", "test");
   std::vector<Fault> faults = faultsAt(*game, two);
   ASSERT_EQ(faults.size(), 1u);
   EXPECT_NE(faults[0].message.find("does not hold for Slate"), std::string::npos)
       << faults[0].message;
-  Position before = game->readPosition("5/5/5/oo3", "test"),
-           after = game->readPosition("5/5/5/o4", "test");
-  faults = faultsAt(*game, after, &before);
+  Position before = game->readPosition("5/5/5/oo3", "test");
+  faults = faultsAt(*game, before, "drop a1");
   ASSERT_EQ(faults.size(), 1u);
-  EXPECT_NE(faults[0].message.find("2 became 1"), std::string::npos) << faults[0].message;
-  EXPECT_TRUE(faultsAt(*game, before, &after).empty());
+  EXPECT_NE(faults[0].message.find("for Slate: 2 became 1"), std::string::npos)
+      << faults[0].message;
+  EXPECT_TRUE(faultsAt(*game, before, "c3").empty());
 }
 
 TEST(Inspector, MirroredPositionsAreComparedByWhatFollows) {

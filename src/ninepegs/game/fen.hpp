@@ -6,8 +6,8 @@
 #include <string_view>
 
 #include "ninepegs/game/values.hpp"
-#include "ninepegs/sheet/rules/checker.hpp"
 #include "ninepegs/sheet/program/program.hpp"
+#include "ninepegs/sheet/rules/checker.hpp"
 
 namespace ninepegs {
 

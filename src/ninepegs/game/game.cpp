@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include "ninepegs/game/plain_live.hpp"
+
 namespace ninepegs {
 std::uint64_t wordHash(std::size_t index, std::uint64_t word) {
   return scrambled(word ^ scrambled(index));
@@ -60,31 +62,8 @@ std::uint64_t Game::hash(const Position& position) const {
   return hash;
 }
 
-std::uint64_t Game::hash(const Position& after, const Position& before,
-                         std::uint64_t hashBefore) const {
-  for (std::size_t i = 0; i < after.words.size(); ++i)
-    if (after.words[i] != before.words[i])
-      hashBefore ^= wordHash(i, before.words[i]) ^ wordHash(i, after.words[i]);
-  return hashBefore;
-}
-
-PlayoutEnd Game::playOut(Position& position, Stream& stream, int plyLimit) const {
-  PlayoutEnd end;
-  MoveList moves;
-  while (true) {
-    end.result = result(position);
-    if (end.result.kind != ResultKind::ongoing) return end;
-    listMoves(position, moves);
-    if (moves.empty() || end.plies >= plyLimit) break;
-    apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
-    ++end.plies;
-  }
-  end.stalled = true;
-  return end;
-}
-
-void Game::applyCounting(Position& position, const Move& move, std::span<std::uint64_t>) const {
-  apply(position, move);
+std::unique_ptr<LivePosition> Game::live(std::span<std::uint64_t>) const {
+  return std::make_unique<PlainLive>(*this);
 }
 
 std::vector<Result> Game::endsThatHold(const Position& position, const Position*) const {

@@ -21,6 +21,7 @@
 
 #include "ninepegs/base/diagnostic.hpp"
 #include "ninepegs/base/random.hpp"
+#include "ninepegs/game/live_position.hpp"
 #include "ninepegs/game/values.hpp"
 
 namespace ninepegs {
@@ -43,13 +44,6 @@ struct GameInfo {
   };
   std::vector<End> ends;  // by number; a leader's end counts as one
   std::vector<std::pair<std::string, std::string>> variants;  // name, what it says
-};
-
-// How a playout went.
-struct PlayoutEnd {
-  int plies = 0;
-  bool stalled = false;  // nobody could move and no end held, or a limit of plies was reached
-  Result result;
 };
 
 class Game {
@@ -106,23 +100,19 @@ class Game {
   virtual bool hasWorth() const { return false; }
   virtual std::int64_t worth(const Position& position, int side) const;
 
-  // Equal for equal positions. The second form takes the hash of the position before the move.
+  // Equal for equal positions.
   virtual std::uint64_t hash(const Position& position) const;
-  virtual std::uint64_t hash(const Position& after, const Position& before,
-                             std::uint64_t hashBefore) const;
   // Equal for positions that the rules cannot tell apart: what `count` compares.
   virtual std::vector<std::uint64_t> identity(const Position& position) const {
     return position.words;
   }
 
-  // Plays random moves, each legal move being equally likely, to the end or to the limit of plies.
-  virtual PlayoutEnd playOut(Position& position, Stream& stream, int plyLimit) const;
+  // A position to play many moves on, at the start. For each use of rule line i while moves are
+  // played it adds one to `uses[i]`, unless `uses` is empty; `uses` must outlive it.
+  virtual std::unique_ptr<LivePosition> live(std::span<std::uint64_t> uses = {}) const;
 
   // For verification. A game may leave all of it out.
   virtual std::vector<RuleLine> ruleLines() const { return {}; }
-  // As apply; adds one to `uses[i]` for every use of rule line i.
-  virtual void applyCounting(Position& position, const Move& move,
-                             std::span<std::uint64_t> uses) const;
   // The ends that hold in a position, in the order of the rules; the first of them decided. Rules
   // may ask what a move changed: `before` is the position before it, nullptr if it was set up.
   virtual std::vector<Result> endsThatHold(const Position& position,

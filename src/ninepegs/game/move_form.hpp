@@ -5,8 +5,8 @@
 #include <string>
 #include <string_view>
 
-#include "ninepegs/sheet/rules/checker.hpp"
 #include "ninepegs/sheet/program/program.hpp"
+#include "ninepegs/sheet/rules/checker.hpp"
 
 namespace ninepegs {
 

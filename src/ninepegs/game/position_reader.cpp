@@ -134,10 +134,23 @@ void PositionReader::picture(const std::vector<PositionPart>& rows, int layer) {
   }
 }
 
-std::vector<PositionReader::Word> PositionReader::words(const PositionPart& part) const {
+// The words of a line; between two of them may stand one comma.
+std::vector<PositionReader::Word> PositionReader::words(const PositionPart& part) {
   std::vector<Word> out;
   std::vector<std::string> symbols = utf8Symbols(part.text);
+  auto stray = [&](std::size_t at) {
+    note({part.span.line, part.span.column + static_cast<int>(at), 1},
+         "a comma stands between two of a list");
+  };
+  std::size_t comma = 0;
   for (std::size_t i = 0; i < symbols.size();) {
+    if (symbols[i] == ",") {
+      comma = i;
+      if (out.empty() || out.back().comma)
+        stray(i);
+      else
+        out.back().comma = true;
+    }
     if (symbols[i] == " " || symbols[i] == ",") {
       ++i;
       continue;
@@ -149,7 +162,16 @@ std::vector<PositionReader::Word> PositionReader::words(const PositionPart& part
         {text,
          {part.span.line, part.span.column + static_cast<int>(from), static_cast<int>(i - from)}});
   }
+  if (!out.empty() && out.back().comma) stray(comma);
   return out;
+}
+
+// Behind words that say what a list is of, no comma stands.
+bool PositionReader::noCommas(const std::vector<Word>& list, std::size_t before) {
+  for (std::size_t i = 0; i < before && i < list.size(); ++i)
+    if (list[i].comma)
+      return note(list[i].span, fmt::format("no comma stands behind \"{}\" here", list[i].text));
+  return true;
 }
 
 std::vector<std::string> PositionReader::names() const {
@@ -190,11 +212,13 @@ void PositionReader::hand(const std::vector<Word>& list) {
          fmt::format("say: hand of {} ..., or: hand of each ...", sheet_.tree.sides[0].text));
     return;
   }
+  if (!noCommas(list, 3)) return;
   unsigned long long many = 1;
   for (std::size_t at = 3; at < list.size(); ++at) {
     if (std::optional<unsigned long long> value = wholeNumber(list[at].text, mostInHand)) {
       many = *value;
-      if (at + 1 == list.size()) note(list[at].span, "a kind of piece should follow this number");
+      if (at + 1 == list.size() || list[at].comma)
+        note(list[at].span, "a kind of piece should follow this number");
       continue;
     }
     int kind = sheet_.kind(list[at].text);
@@ -233,9 +257,10 @@ bool PositionReader::numbers(const std::vector<Word>& list, std::size_t at,
 void PositionReader::line(const PositionPart& part) {
   std::vector<Word> list = words(part);
   if (list.empty()) return;
-  if (list.size() == 3 && list[1].text == "to" && list[2].text == "move") return turn(list, part);
+  if (list.size() == 3 && list[1].text == "to" && list[2].text == "move")
+    return noCommas(list, 3) ? turn(list, part) : void();
   if (list.size() == 3 && list[1].text == "moved" && list[2].text == "last" &&
-      layout_.lastMover != 0) {
+      layout_.lastMover != 0 && noCommas(list, 3)) {
     int side = sheet_.side(list[0].text);
     if (side < 0)
       note(list[0].span, fmt::format("\"{}\" is no side", list[0].text), sidesHint());
@@ -275,6 +300,7 @@ void PositionReader::state(const sheet::Symbol& symbol, const std::vector<Word>&
   bool number = symbol.kind == SymbolKind::number, cell = symbol.kind == SymbolKind::remembered;
   std::size_t at = 1;
   int first = -1, last = -1;  // which sides are meant
+  if (!noCommas(list, list.size() > 2 && list[1].text == "of" ? 3 : 1)) return;
   if (list.size() > 2 && list[1].text == "of") {
     first = last = sheet_.side(list[2].text);
     if (list[2].text == "each") first = 0, last = 1;

@@ -37,13 +37,15 @@ class PositionReader {
   struct Word {
     std::string text;
     sheet::Span span;
+    bool comma = false;  // one follows
   };
   bool note(sheet::Span span, const std::string& message, const std::string& hint = {}) {
     addMessage(found_, {source_.place(placed(span)), message, hint});
     return false;
   }
   sheet::Span placed(sheet::Span span) const;
-  std::vector<Word> words(const PositionPart& part) const;
+  std::vector<Word> words(const PositionPart& part);
+  bool noCommas(const std::vector<Word>& list, std::size_t before);
   void put(Cell cell, int kind, int side, sheet::Span span);
   bool pieceOfLetter(const std::string& letter, int board, int& kind, int& side) const;
   void hand(const std::vector<Word>& list);

@@ -11,8 +11,8 @@
 #include <vector>
 
 #include "ninepegs/game/values.hpp"
-#include "ninepegs/sheet/rules/checker.hpp"
 #include "ninepegs/sheet/program/program.hpp"
+#include "ninepegs/sheet/rules/checker.hpp"
 
 namespace ninepegs {
 

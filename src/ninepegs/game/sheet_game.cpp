@@ -16,7 +16,6 @@
 namespace ninepegs {
 
 using sheet::Layout;
-using sheet::Verdict;
 
 std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, std::string text,
                                                      const std::string& variant,
@@ -37,11 +36,14 @@ std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, st
   game->without_ = without;
   for (const sheet::GroupCode& group : game->program_.groups)
     game->mayRepeat_ = game->mayRepeat_ || group.mayRepeat;
-  game->hashed_.assign(game->program_.layout.words, true);
-  game->hashed_[Layout::plies] = game->sheet_.readsPlies;
-  if (game->program_.layout.seen != 0) game->hashed_[game->program_.layout.seen] = false;
-  // Who moved last is told by the result; what can follow does not depend on it.
-  if (game->program_.layout.lastMover != 0) game->hashed_[game->program_.layout.lastMover] = false;
+  const Layout& layout = game->program_.layout;
+  for (int word = 0; word < layout.words; ++word) {
+    bool differs = word != Layout::plies || game->sheet_.readsPlies;
+    if (layout.seen != 0 && word == layout.seen) differs = false;
+    // Who moved last is told by the result; what can follow does not depend on it.
+    if (layout.lastMover != 0 && word == layout.lastMover) differs = false;
+    if (differs) game->hashedWords_.push_back(static_cast<std::size_t>(word));
+  }
   game->info_.variant = variant;
   game->fillInfo(path);
   try {
@@ -184,19 +186,6 @@ void SheetGame::dropRepeated(const Position& position, MoveList& moves) const {
   });
 }
 
-// Are there ways among them that may come to the same?
-template <class Sink>
-bool SheetGame::doubtful(const Sink& sink) const {
-  if (!mayRepeat_) return false;
-  std::uint64_t total = 0;
-  for (int i = 0; i < sink.used; ++i) {
-    const auto& bundle = sink.bundles[i];
-    if (bundle.group != sheet::passGroup && program_.groups[bundle.group].mayRepeat)
-      total += bundle.moves;
-  }
-  return sink.overflown || total > 1;
-}
-
 std::uint64_t SheetGame::countMoves(const Position& position) const {
   if (sheet::isFinal(position.words[Layout::result])) return 0;
   if (mayRepeat_) {
@@ -232,23 +221,6 @@ std::int64_t SheetGame::applied(Position& position, const Move& move) const {
   });
 }
 
-void SheetGame::applyCounting(Position& position, const Move& move,
-                              std::span<std::uint64_t> uses) const {
-  const sheet::Program& program = counting();
-  withMachine(program, [&](auto& machine) {
-    machine.countInto(uses);
-    if (!program.forbidStatements.empty()) {
-      sheet::CountSink offered;  // what is forbidden is known where moves are tried
-      load(machine, position);
-      machine.generate(offered);
-    }
-    remember(position);
-    load(machine, position);
-    machine.apply(move.group, move.choices.data(), move.count);
-    machine.store(position.words.data());
-  });
-}
-
 std::string SheetGame::faultText(std::uint64_t word) const {
   const std::string& text = sheet_.statements[(word >> 16) & 0xffffff].text;
   Cell cell = static_cast<Cell>((word >> 40) & 0xffff);
@@ -276,30 +248,29 @@ int SheetGame::lastMover(const Position& position) const {
   return known != 0 ? static_cast<int>(known) - 1 : 1 - toMove(position);
 }
 
-Result SheetGame::decoded(std::uint64_t word) const {
-  Result out;
-  int number = static_cast<int>((word >> 16) & 0xffffff);
-  switch (static_cast<Verdict>(word & 0xff)) {
-    case Verdict::ongoing:
-      return out;
-    case Verdict::fault:
-      out.kind = ResultKind::fault;
-      out.line = sheet_.statements[number].line;
-      out.name = faultText(word);
-      return out;
-    case Verdict::win:
-      out.kind = ResultKind::win;
-      out.winner = static_cast<int>((word >> 8) & 1);
-      out.name = program_.endCodes[number].name;
-      break;
-    case Verdict::draw:
-      out.kind = ResultKind::draw;
-      out.name = program_.endCodes[number].drawName;
-      break;
-  }
-  out.end = number;
+Outcome SheetGame::outcomeOf(std::uint64_t word) {
+  static constexpr ResultKind kinds[] = {ResultKind::ongoing, ResultKind::win, ResultKind::draw,
+                                         ResultKind::fault};
+  Outcome out;
+  out.kind = kinds[word & 0xff];
+  if (out.kind == ResultKind::ongoing || out.kind == ResultKind::fault) return out;
+  if (out.kind == ResultKind::win) out.winner = static_cast<int>((word >> 8) & 1);
   out.claim = ((word >> 9) & 1) != 0;
-  out.line = program_.endCodes[number].line;
+  out.end = static_cast<int>((word >> 16) & 0xffffff);
+  return out;
+}
+
+Result SheetGame::decoded(std::uint64_t word) const {
+  Outcome is = outcomeOf(word);
+  Result out{is.kind, is.winner, "", is.end, is.claim, 0};
+  if (is.kind == ResultKind::fault) {
+    out.line = sheet_.statements[(word >> 16) & 0xffffff].line;
+    out.name = faultText(word);
+  } else if (is.kind != ResultKind::ongoing) {
+    const sheet::EndCode& end = program_.endCodes[is.end];
+    out.line = end.line;
+    out.name = is.kind == ResultKind::win ? end.name : end.drawName;
+  }
   return out;
 }
 
@@ -368,10 +339,8 @@ std::int64_t SheetGame::worth(const Position& position, int side) const {
 }
 
 std::vector<std::uint64_t> SheetGame::identity(const Position& position) const {
-  std::vector<std::uint64_t> words(position.words.begin(),
-                                   position.words.begin() + program_.layout.words);
-  for (std::size_t i = 0; i < words.size(); ++i)
-    if (!hashed_[i]) words[i] = 0;
+  std::vector<std::uint64_t> words;
+  for (std::size_t i : hashedWords_) words.push_back(position.words[i]);
   if (sheet_.timesDecide) {
     std::vector<std::uint64_t> before(earlier(position).begin(), earlier(position).end());
     std::sort(before.begin(), before.end());
@@ -382,105 +351,8 @@ std::vector<std::uint64_t> SheetGame::identity(const Position& position) const {
 
 std::uint64_t SheetGame::hash(const Position& position) const {
   std::uint64_t hash = 0;
-  for (std::size_t i = 0; i < hashed_.size(); ++i)
-    if (hashed_[i]) hash ^= wordHash(i, position.words[i]);
+  for (std::size_t i : hashedWords_) hash ^= wordHash(i, position.words[i]);
   return hash;
-}
-
-std::uint64_t SheetGame::hash(const Position& after, const Position& before,
-                              std::uint64_t hashBefore) const {
-  for (std::size_t i = 0; i < hashed_.size(); ++i)
-    if (hashed_[i] && after.words[i] != before.words[i])
-      hashBefore ^= wordHash(i, before.words[i]) ^ wordHash(i, after.words[i]);
-  return hashBefore;
-}
-
-namespace {
-
-// Draws one of the legal moves and plays it; false if there is none. `before` is called between.
-// `listed` lists the moves where some of those in the sink may come to the same, else gives none.
-template <int W, class Before, class Listed>
-bool playDrawn(sheet::Machine<W>& machine, sheet::BundleSink<W>& sink, Stream& stream,
-               Before before, Listed listed) {
-  if (const sheet::Instruction* only = machine.onlyEmission(); only != nullptr && !listed.always) {
-    Bits<W> cells = machine.set(only->b);
-    if (!cells.any()) return false;
-    int rank = static_cast<int>(stream.below(static_cast<std::uint32_t>(cells.count())));
-    before();
-    machine.setChoice(0, static_cast<std::uint64_t>(cells.select(rank)));
-    machine.applyChosen(only->n);
-    return true;
-  }
-  if (!machine.kept()) {
-    sink.clear();
-    machine.generate(sink);
-  }
-  if (sink.total == 0) return false;
-  if (std::optional<MoveList> moves = listed(sink)) {
-    const Move& move = (*moves)[stream.below(static_cast<std::uint32_t>(moves->size()))];
-    before();
-    machine.apply(move.group, move.choices.data(), move.count);
-    return true;
-  }
-  std::uint32_t rank = stream.below(sink.total);
-  before();
-  if (sink.overflown) {  // too many to keep aside: write them all down
-    MoveList list;
-    ListSink all(list);
-    machine.generate(all);
-    machine.apply(list[rank].group, list[rank].choices.data(), list[rank].count);
-    return true;
-  }
-  const auto* bundle = sink.bundles;
-  for (; rank >= bundle->moves; ++bundle) rank -= bundle->moves;
-  int given = bundle->count - 1;
-  for (int i = 0; i < given; ++i) machine.setChoice(i, bundle->choices[i]);
-  if (given >= 0)
-    machine.setChoice(
-        given, static_cast<std::uint64_t>(bundle->lastOne >= 0
-                                              ? bundle->lastOne
-                                              : bundle->last.select(static_cast<int>(rank))));
-  machine.applyChosen(bundle->group);
-  return true;
-}
-
-}  // namespace
-
-PlayoutEnd SheetGame::playOut(Position& position, Stream& stream, int plyLimit) const {
-  PlayoutEnd end;
-  withMachine(program_, [&]<int W>(sheet::Machine<W>& machine) {
-    load(machine, position);
-    sheet::BundleSink<W> sink;
-    struct Listed {
-      const SheetGame& game;
-      const sheet::Machine<W>& machine;
-      Position& position;
-      bool always;  // a set of moves may hold some that come to the same
-      std::optional<MoveList> operator()(const sheet::BundleSink<W>& found) const {
-        if (!game.doubtful(found)) return std::nullopt;
-        MoveList moves;
-        machine.store(position.words.data());
-        game.listMoves(position, moves);
-        return moves;
-      }
-    } listed{*this, machine, position, mayRepeat_};
-    machine.keepMovesIn(&sink);
-    auto remember = [&] {
-      if (program_.layout.seen == 0) return;
-      position.words.push_back(machine.word(program_.layout.seen));
-      machine.remember(earlier(position));
-    };
-    while (machine.result() == 0) {
-      if (end.plies >= plyLimit || !playDrawn(machine, sink, stream, remember, listed)) {
-        end.stalled = true;
-        break;
-      }
-      ++end.plies;
-    }
-    machine.store(position.words.data());
-  });
-  end.result = result(position);
-  return end;
 }
 
 }  // namespace ninepegs

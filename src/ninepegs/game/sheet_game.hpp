@@ -7,11 +7,14 @@
 #include <string_view>
 
 #include "ninepegs/game/game.hpp"
-#include "ninepegs/sheet/rules/checker.hpp"
-#include "ninepegs/sheet/program/program.hpp"
 #include "ninepegs/sheet/compile/shortcuts.hpp"
+#include "ninepegs/sheet/program/program.hpp"
+#include "ninepegs/sheet/rules/checker.hpp"
 
 namespace ninepegs {
+
+template <int W>
+class SheetLive;
 
 class SheetGame final : public Game {
  public:
@@ -46,13 +49,9 @@ class SheetGame final : public Game {
   bool hasWorth() const override { return program_.worth[0] >= 0; }
   std::int64_t worth(const Position& position, int side) const override;
   std::uint64_t hash(const Position& position) const override;
-  std::uint64_t hash(const Position& after, const Position& before,
-                     std::uint64_t hashBefore) const override;
   std::vector<std::uint64_t> identity(const Position& position) const override;
-  PlayoutEnd playOut(Position& position, Stream& stream, int plyLimit) const override;
+  std::unique_ptr<LivePosition> live(std::span<std::uint64_t> uses = {}) const override;
   std::vector<RuleLine> ruleLines() const override;
-  void applyCounting(Position& position, const Move& move,
-                     std::span<std::uint64_t> uses) const override;
   std::vector<Result> endsThatHold(const Position& position,
                                    const Position* before = nullptr) const override;
   std::vector<Invariant> invariants() const override;
@@ -67,8 +66,11 @@ class SheetGame final : public Game {
 
   const sheet::Program& program() const { return program_; }
   const sheet::Checked& sheet() const { return sheet_; }
+  static Outcome outcomeOf(std::uint64_t word);
 
  private:
+  template <int W>
+  friend class SheetLive;
   SheetGame() = default;
   void judge(Position& position) const;  // works out the result of a position that was set up
   Result decoded(std::uint64_t word) const;
@@ -87,8 +89,18 @@ class SheetGame final : public Game {
                     const std::string& source) const;
   void dropRepeated(const Position& position, MoveList& moves) const;
   std::int64_t applied(Position& position, const Move& move) const;  // steps that it took
-  template <class Sink>
-  bool doubtful(const Sink& sink) const;
+  // Are there ways among the bundles that may come to the same?
+  template <class Bundles>
+  bool doubtful(const Bundles& found) const {
+    if (!mayRepeat_) return false;
+    std::uint64_t total = 0;
+    for (int i = 0; i < found.used; ++i) {
+      const auto& bundle = found.bundles[i];
+      if (bundle.group != sheet::passGroup && program_.groups[bundle.group].mayRepeat)
+        total += bundle.moves;
+    }
+    return found.overflown || total > 1;
+  }
   void fillInfo(const std::string& path);
   const sheet::Program& counting() const;
   void setUp(const sheet::Source& source, std::vector<Diagnostic>& found);
@@ -101,9 +113,9 @@ class SheetGame final : public Game {
   sheet::Checked sheet_;
   sheet::Program program_;
   mutable std::once_flag countingMade_;
-  mutable sheet::Program counting_;  // counts how often each statement is used
-  bool mayRepeat_ = false;           // two moves of a position may come to the same
-  std::vector<bool> hashed_;         // words by which positions differ
+  mutable sheet::Program counting_;       // counts how often each statement is used
+  bool mayRepeat_ = false;                // two moves of a position may come to the same
+  std::vector<std::size_t> hashedWords_;  // by which positions differ
   Position start_;
   std::vector<Example> examples_;
 };

@@ -41,6 +41,15 @@ enum class ResultKind {
   fault,  // the rules did something impossible; `name` says what
 };
 
+// How a game stands, without texts.
+struct Outcome {
+  ResultKind kind = ResultKind::ongoing;
+  bool claim = false;  // an end that is only claimed: the game could go on
+  int winner = -1;     // 0 or 1, of a win
+  int end = -1;        // which of the game's ends
+  friend bool operator==(const Outcome&, const Outcome&) = default;
+};
+
 struct Result {
   ResultKind kind = ResultKind::ongoing;
   int winner = -1;     // 0 or 1, of a win
@@ -48,6 +57,7 @@ struct Result {
   int end = -1;        // which of the game's ends
   bool claim = false;  // the game could go on
   int line = 0;        // of the sheet, 0 if there is none
+  Outcome outcome() const { return {kind, claim, winner, end}; }
   friend bool operator==(const Result&, const Result&) = default;
 };
 

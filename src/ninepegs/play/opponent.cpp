@@ -31,21 +31,22 @@ class Greedy final : public Opponent {
  public:
   Choice choose(const Game& game, const Position& position, Stream& stream) override {
     int side = game.toMove(position);
+    std::unique_ptr<LivePosition> live = game.live();
+    live->setUp(position);
     MoveList moves, winning, safe;
     Choice choice;
     choice.depth = 2;
-    game.listMoves(position, moves);
+    live->listMoves(moves);
     for (const Move& move : moves) {
-      Position after = position;
-      game.apply(after, move);
+      live->play(move);
       ++choice.nodes;
-      Result result = game.result(after);
-      if (result.kind == ResultKind::win && result.winner == side)
+      Outcome outcome = live->outcome();
+      if (outcome.kind == ResultKind::win && outcome.winner == side)
         winning.push_back(move);
-      else if (result.kind == ResultKind::win)
-        continue;  // a move that loses at once
-      else if (!canWinAtOnce(game, after, 1 - side, choice.nodes))
+      else if (outcome.kind != ResultKind::win &&  // else it loses at once
+               !canWinAtOnce(*live, 1 - side, choice.nodes))
         safe.push_back(move);
+      live->takeBack();
     }
     const MoveList& from = !winning.empty() ? winning : !safe.empty() ? safe : moves;
     choice.move = from[stream.below(static_cast<std::uint32_t>(from.size()))];
@@ -56,20 +57,20 @@ class Greedy final : public Opponent {
   std::string name() const override { return "greedy"; }
 
  private:
-  static bool canWinAtOnce(const Game& game, const Position& position, int side,
-                           std::uint64_t& nodes) {
-    if (game.ended(position) || game.toMove(position) != side) return false;
-    MoveList moves;
-    game.listMoves(position, moves);
-    for (const Move& move : moves) {
-      Position after = position;
-      game.apply(after, move);
+  bool canWinAtOnce(LivePosition& live, int side, std::uint64_t& nodes) {
+    if (live.ended() || live.toMove() != side) return false;
+    live.listMoves(replies_);
+    for (const Move& move : replies_) {
+      live.play(move);
       ++nodes;
-      Result result = game.result(after);
-      if (result.kind == ResultKind::win && result.winner == side) return true;
+      Outcome outcome = live.outcome();
+      live.takeBack();
+      if (outcome.kind == ResultKind::win && outcome.winner == side) return true;
     }
     return false;
   }
+
+  MoveList replies_;
 };
 
 [[noreturn]] void refuse(const std::string& source, std::string_view text, std::size_t at,

@@ -53,20 +53,19 @@ class Search final : public Opponent {
 
  private:
   struct Level {
-    Position position;
     MoveList moves;
     std::vector<std::uint16_t> order;
     std::vector<Move> line;
     std::uint16_t killer = 0xffff;
   };
 
-  std::int64_t look(int ply, int depth, std::int64_t alpha, std::int64_t beta, std::uint64_t hash,
-                    bool& whole);
-  std::int64_t leaf(const Position& position, const MoveList& moves);
+  std::int64_t look(int ply, int depth, std::int64_t alpha, std::int64_t beta, bool& whole);
+  std::int64_t leaf();
   bool outOfBudget();
 
   SearchLimits limits_;
   const Game* game_ = nullptr;
+  std::unique_ptr<LivePosition> live_;
   std::vector<Entry> table_;
   std::vector<Level> levels_;
   std::uint64_t nodes_ = 0;
@@ -87,22 +86,21 @@ bool Search::outOfBudget() {
 
 // What a position is worth where the search stops: the sheet's measure; without one, how many moves
 // the side to move has.
-std::int64_t Search::leaf(const Position& position, const MoveList& moves) {
+std::int64_t Search::leaf() {
   if (!game_->hasWorth())
-    return static_cast<std::int64_t>(std::min<std::size_t>(moves.size(), 1000));
-  return std::clamp(game_->worth(position, game_->toMove(position)), -worthLimit, worthLimit);
+    return static_cast<std::int64_t>(std::min<std::uint32_t>(live_->moveCount(), 1000));
+  return std::clamp(live_->worth(live_->toMove()), -worthLimit, worthLimit);
 }
 
-std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t beta,
-                          std::uint64_t hash, bool& whole) {
+std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t beta, bool& whole) {
   Level& level = levels_[ply];
   level.line.clear();
   ++nodes_;
-  int side = game_->toMove(level.position);
-  Result result = game_->result(level.position);
-  if (result.kind == ResultKind::win)
-    return result.winner == side ? winScore - ply : ply - winScore;
-  if (result.kind != ResultKind::ongoing) return 0;
+  int side = live_->toMove();
+  Outcome outcome = live_->outcome();
+  if (outcome.kind == ResultKind::win)
+    return outcome.winner == side ? winScore - ply : ply - winScore;
+  if (outcome.kind != ResultKind::ongoing) return 0;
   if (outOfBudget()) {
     whole = false;
     return 0;
@@ -114,6 +112,7 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
   auto fetched = [&](std::int64_t score) {
     return !isWin(score) ? score : score > 0 ? score - ply : score + ply;
   };
+  std::uint64_t hash = live_->hash();
   Entry& entry = table_[hash & (tableSize - 1)];
   std::uint16_t first = 0xffff;
   if (entry.bound != Bound::none && entry.key == hash) {
@@ -127,12 +126,12 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
       }
     }
   }
-  game_->listMoves(level.position, level.moves);
-  if (level.moves.empty()) return 0;  // nobody can go on and no end holds
+  if (live_->moveCount() == 0) return 0;  // nobody can go on and no end holds
   if (depth == 0 || ply + 1 >= static_cast<int>(levels_.size())) {
     whole = false;
-    return leaf(level.position, level.moves);
+    return leaf();
   }
+  live_->listMoves(level.moves);
   std::size_t count = level.moves.size();
   if (ply > 0 || level.order.size() != count) {
     level.order.resize(count);
@@ -150,14 +149,13 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
   bool wholeHere = true;
   Level& next = levels_[ply + 1];
   for (std::uint16_t index : level.order) {
-    next.position = level.position;
-    game_->apply(next.position, level.moves[index]);
-    std::uint64_t hashAfter = game_->hash(next.position, level.position, hash);
+    live_->play(level.moves[index]);
     // The same side may move again: then the score is its own.
-    bool sameSide = game_->toMove(next.position) == side;
+    bool sameSide = live_->toMove() == side;
     bool wholeBelow = true;
-    std::int64_t score = sameSide ? look(ply + 1, depth - 1, low, beta, hashAfter, wholeBelow)
-                                  : -look(ply + 1, depth - 1, -beta, -low, hashAfter, wholeBelow);
+    std::int64_t score = sameSide ? look(ply + 1, depth - 1, low, beta, wholeBelow)
+                                  : -look(ply + 1, depth - 1, -beta, -low, wholeBelow);
+    live_->takeBack();
     if (stopped_) {
       whole = false;
       return best > -endless ? best : 0;
@@ -203,9 +201,10 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
   levels_.resize(static_cast<std::size_t>(deepest) + 2);
   for (Level& level : levels_) level.killer = 0xffff;
   Level& root = levels_[0];
-  root.position = position;
+  live_ = game.live();
+  live_->setUp(position);
   MoveList moves;
-  game.listMoves(position, moves);
+  live_->listMoves(moves);
   Choice choice;
   // Moves of equal worth are tried in a drawn order, so that games differ by their seed.
   root.order.resize(moves.size());
@@ -214,10 +213,9 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
     std::swap(root.order[i - 1], root.order[stream.below(static_cast<std::uint32_t>(i))]);
   choice.move = moves[root.order.front()];
   choice.line = {choice.move};
-  std::uint64_t hash = game.hash(position);
   for (int depth = 1; depth <= deepest; ++depth) {
     bool whole = true;
-    std::int64_t score = look(0, depth, -endless, endless, hash, whole);
+    std::int64_t score = look(0, depth, -endless, endless, whole);
     if (stopped_) break;
     choice.depth = depth;
     choice.score = score;

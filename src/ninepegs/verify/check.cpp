@@ -1,96 +1,145 @@
 #include "ninepegs/verify/check.hpp"
-#include "ninepegs/verify/views.hpp"
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <atomic>
+#include <deque>
 
 #include "ninepegs/base/parallel.hpp"
 #include "ninepegs/verify/inspect.hpp"
 #include "ninepegs/verify/shorten.hpp"
+#include "ninepegs/verify/views.hpp"
 
 namespace ninepegs::verify {
 namespace {
 
 constexpr std::uint64_t playoutsAPiece = 64;
+constexpr std::uint64_t closeLooks = 0x6c6f6f6b;  // the stream that draws them
+
+// How often each small number was seen.
+class Tally {
+ public:
+  void add(std::size_t value) {
+    if (value >= times_.size()) times_.resize(value + 1 + value / 2, 0);
+    ++times_[value];
+  }
+  void into(Spread& spread) const {
+    for (std::size_t value = 0; value < times_.size(); ++value)
+      if (times_[value] > 0) spread.times[value] += times_[value];
+  }
+
+ private:
+  std::vector<std::uint64_t> times_;
+};
 
 // One thread's playouts.
 class Watcher {
  public:
   Watcher(const Game& game, const CheckOptions& options)
-      : game_(game), options_(options), inspector_(game), start_(game.start()) {
-    evidence.uses.assign(game.ruleLines().size(), 0);
-  }
+      : game_(game),
+        options_(options),
+        inspector_(game),
+        start_(game.start()),
+        uses_(game.ruleLines().size(), 0),
+        live_(game.live(uses_)) {}
 
   void playout(std::uint64_t number) {
     try {
       play(number);
     } catch (const RunawayRules& error) {
-      evidence.see(runawayFault(error), number, played_);
-      finish(number);
+      seen_.see(runawayFault(error), number, played_);
     }
+    finish();
   }
 
-  Evidence evidence;
+  // All that was seen.
+  Evidence evidence() const {
+    Evidence out = seen_;
+    out.uses = uses_;
+    lengths_.into(out.lengths);
+    choices_.into(out.choices);
+    for (const Ended& ended : ended_)
+      if (ended.times > 0) out.outcomes[{ended.end, ended.winner, ended.name}] = ended.times;
+    return out;
+  }
 
  private:
+  struct Ended {
+    int end, winner;
+    std::string name;
+    std::uint64_t times = 0;
+  };
+
   void play(std::uint64_t number);
-  void finish(std::uint64_t number);
+  void finish();
   void note(std::uint64_t number) {
-    for (const Fault& fault : faults_) evidence.see(fault, number, played_);
+    for (const Fault& fault : faults_) seen_.see(fault, number, played_);
     faults_.clear();
   }
 
   const Game& game_;
   const CheckOptions& options_;
   Inspector inspector_;
-  Position start_, position_, before_;
-  MoveList moves_;
+  Position start_;
+  std::vector<std::uint64_t> uses_;
+  std::unique_ptr<LivePosition> live_;
+  Evidence seen_;  // but for what follows
+  Tally lengths_, choices_;
+  std::vector<Ended> ended_;
   std::vector<Move> played_;
   std::vector<Fault> faults_;
 };
 
 void Watcher::play(std::uint64_t number) {
   Stream stream(options_.seed, number);
-  bool thorough = number < options_.thoroughPlayouts;
-  position_ = start_;
+  // Which positions are looked at closely is drawn by itself, so that the games stay the same.
+  Stream look(options_.seed ^ closeLooks, number);
+  bool all = number < options_.thoroughPlayouts;
+  live_->setUp(start_);
   played_.clear();
-  inspector_.position(position_, nullptr, faults_);
-  note(number);
-  while (!game_.ended(position_)) {
-    game_.listMoves(position_, moves_);
-    inspector_.moves(position_, moves_, thorough, faults_);
-    note(number);
-    if (moves_.empty()) break;
-    evidence.choices.add(moves_.size());
+  inspector_.position(*live_, faults_);
+  if (!faults_.empty()) note(number);
+  while (!live_->ended()) {
+    std::uint32_t moves = live_->moveCount();
+    bool close = all || look.below(options_.closeLook) == 0;
+    if (moves == 0 || close) {
+      inspector_.moves(*live_, close, faults_);
+      if (moves > 0 && inspector_.hasSymmetries()) ++seen_.symmetryTests;
+      note(number);
+    }
+    if (moves == 0) break;
+    choices_.add(moves);
     if (static_cast<int>(played_.size()) >= options_.plyLimit) {
-      evidence.see(
-          {FindingKind::endless, 0,
-           fmt::format("a playout went on for {} plies without an end", options_.plyLimit)},
-          number, played_);
+      seen_.see({FindingKind::endless, 0,
+                 fmt::format("a playout went on for {} plies without an end", options_.plyLimit)},
+                number, played_);
       break;
     }
-    const Move& move = moves_[stream.below(static_cast<std::uint32_t>(moves_.size()))];
-    before_ = position_;
-    played_.push_back(move);
-    game_.applyCounting(position_, move, evidence.uses);
-    inspector_.position(position_, &before_, faults_);
-    note(number);
+    played_.push_back(live_->moveAt(stream.below(moves)));
+    live_->play(played_.back());
+    inspector_.position(*live_, faults_);
+    if (!faults_.empty()) note(number);
   }
-  finish(number);
 }
 
-void Watcher::finish(std::uint64_t number) {
+void Watcher::finish() {
   faults_.clear();
-  Result result = game_.result(position_);
-  if (result.kind == ResultKind::win || result.kind == ResultKind::draw)
-    ++evidence.outcomes[{result.end, result.winner, result.name}];
-  else
-    ++evidence.unfinished;
-  evidence.lengths.add(played_.size());
-  ++evidence.playouts;
-  if (number < options_.thoroughPlayouts && inspector_.hasSymmetries())
-    evidence.symmetryTests += played_.size();
+  Outcome outcome = live_->outcome();
+  if (outcome.kind == ResultKind::win || outcome.kind == ResultKind::draw) {
+    auto same = [&](const Ended& one) {
+      return one.end == outcome.end && one.winner == outcome.winner;
+    };
+    auto ended = std::find_if(ended_.begin(), ended_.end(), same);
+    if (ended == ended_.end())
+      ended = ended_.insert(ended,
+                            {outcome.end, outcome.winner, game_.result(live_->position()).name, 0});
+    ++ended->times;
+  } else {
+    ++seen_.unfinished;
+  }
+  lengths_.add(played_.size());
+  ++seen_.playouts;
 }
 
 Finding described(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,
@@ -104,26 +153,23 @@ Finding described(const Game& game, FindingKind kind, int line, const Evidence::
   if (kind != FindingKind::endless)
     shortest = shorten(game, kind, line, seen.moves, options.shortenBudget, options.stop);
   finding.shortest = shortest.shortest;
-  Position position = game.start(), before = position;
+  std::unique_ptr<LivePosition> live = game.live();
   std::vector<Fault> faults;
   try {
     for (const Move& move : shortest.moves) {
-      finding.moves.push_back(game.moveText(position, move));
-      before = position;
-      game.apply(position, move);
+      finding.moves.push_back(game.moveText(live->position(), move));
+      live->play(move);
     }
     // The message speaks of the game that is shown.
     Inspector inspector(game);
-    inspector.position(position, shortest.moves.empty() ? nullptr : &before, faults);
-    MoveList moves;
-    game.listMoves(position, moves);
-    inspector.moves(position, moves, true, faults);
+    inspector.position(*live, faults);
+    inspector.moves(*live, true, faults);
   } catch (const RunawayRules&) {  // the last move, or what could follow, has no end
   }
   for (const Fault& fault : faults)
     if (fault.kind == kind && fault.line == line) finding.message = fault.message;
-  finding.position = game.positionText(position);
-  finding.last = position;
+  finding.last = live->position();
+  finding.position = game.positionText(finding.last);
   return finding;
 }
 
@@ -135,8 +181,7 @@ CheckReport check(const Game& game, const CheckOptions& options) {
   for (const ExampleRun& run : report.examples)
     for (const Finding& finding : run.findings) report.findings.push_back(finding);
 
-  std::vector<Watcher> watchers;
-  watchers.reserve(static_cast<std::size_t>(options.threads));
+  std::deque<Watcher> watchers;  // they stay where they are: what counts uses knows where
   for (int thread = 0; thread < options.threads; ++thread) watchers.emplace_back(game, options);
   std::atomic<std::uint64_t> done{0};
   std::uint64_t pieces = (options.playouts + playoutsAPiece - 1) / playoutsAPiece;
@@ -151,7 +196,7 @@ CheckReport check(const Game& game, const CheckOptions& options) {
   };
   inParallel(pieces, options.threads, play, options.stop);
   report.evidence.uses.assign(game.ruleLines().size(), 0);
-  for (const Watcher& watcher : watchers) report.evidence.merge(watcher.evidence);
+  for (const Watcher& watcher : watchers) report.evidence.merge(watcher.evidence());
   report.stopped = wantsStop(options.stop);
   for (const auto& [key, seen] : report.evidence.faults)
     report.findings.push_back(described(game, key.first, key.second, seen, options));

@@ -15,33 +15,13 @@ namespace {
 class Walk {
  public:
   Walk(const Game& game, const CountOptions& options)
-      : game_(game), options_(options), levels_(options.depth + 1) {}
+      : game_(game), options_(options), live_(game.live()), lists_(options.depth + 1) {}
 
-  std::uint64_t below(const Position& position, int plies) {
-    if (wantsStop(options_.stop)) {
-      stopped = true;
-      return 0;
-    }
-    Result result = options_.ends || plies > 0 ? game_.result(position) : Result{};
-    if (result.kind == ResultKind::fault && faults.empty()) faults.push_back(result.name);
-    if (result.kind != ResultKind::ongoing && !result.claim) {
-      if (options_.ends) ++ended[resultText(game_, result)];
-      return 0;
-    }
-    if (plies == 0) return 1;
-    // At the last ply the moves need not be made, unless their results are asked for.
-    if (plies == 1 && !options_.ends) return game_.countMoves(position);
-    Level& level = levels_[plies];
-    game_.listMoves(position, level.moves);
-    std::uint64_t total = 0;
-    for (const Move& move : level.moves) {
-      level.position = position;
-      game_.apply(level.position, move);
-      if (plies == 1) ++total;  // the sequence exists, however it ends
-      std::uint64_t deeper = below(level.position, plies - 1);
-      if (plies > 1) total += deeper;
-    }
-    return total;
+  // Sequences of so many plies that begin with the move.
+  std::uint64_t after(const Position& from, const Move& move, int plies) {
+    live_->setUp(from);
+    live_->play(move);
+    return below(plies);
   }
 
   std::map<std::string, std::uint64_t> ended;
@@ -49,13 +29,38 @@ class Walk {
   bool stopped = false;
 
  private:
-  struct Level {
-    MoveList moves;
-    Position position;
-  };
+  std::uint64_t below(int plies) {
+    if (wantsStop(options_.stop)) {
+      stopped = true;
+      return 0;
+    }
+    Outcome outcome = options_.ends || plies > 0 ? live_->outcome() : Outcome{};
+    if (outcome.kind == ResultKind::fault && faults.empty())
+      faults.push_back(game_.result(live_->position()).name);
+    if (outcome.kind != ResultKind::ongoing && !outcome.claim) {
+      if (options_.ends) ++ended[resultText(game_, game_.result(live_->position()))];
+      return 0;
+    }
+    if (plies == 0) return 1;
+    // At the last ply the moves need not be made, unless their results are asked for.
+    if (plies == 1 && !options_.ends) return live_->moveCount();
+    MoveList& moves = lists_[plies];
+    live_->listMoves(moves);
+    std::uint64_t total = 0;
+    for (const Move& move : moves) {
+      live_->play(move);
+      if (plies == 1) ++total;  // the sequence exists, however it ends
+      std::uint64_t deeper = below(plies - 1);
+      if (plies > 1) total += deeper;
+      live_->takeBack();
+    }
+    return total;
+  }
+
   const Game& game_;
   const CountOptions& options_;
-  std::vector<Level> levels_;
+  std::unique_ptr<LivePosition> live_;
+  std::vector<MoveList> lists_;  // by plies that are left
 };
 
 struct WordsHash {
@@ -75,6 +80,7 @@ void countPositions(const Game& game, const Position& from, const CountOptions& 
   counts.positions.push_back(1);
   MoveList moves;
   Position after;
+  std::unique_ptr<LivePosition> live = game.live();
   for (int depth = 1; depth <= options.depth; ++depth) {
     PositionSet here;
     std::vector<Position> next;
@@ -83,10 +89,12 @@ void countPositions(const Game& game, const Position& from, const CountOptions& 
         counts.stopped = true;
         break;
       }
-      game.listMoves(position, moves);
+      live->setUp(position);
+      live->listMoves(moves);
       for (const Move& move : moves) {
-        after = position;
-        game.apply(after, move);
+        live->play(move);
+        live->copyTo(after);
+        live->takeBack();
         std::vector<std::uint64_t> identity = game.identity(after);
         if (!here.insert(identity).second) continue;
         all.insert(std::move(identity));
@@ -112,10 +120,8 @@ Counts count(const Game& game, const Position& from, const CountOptions& options
   std::mutex mutex;
   inParallel(first.size(), options.threads, [&](std::uint64_t piece, int) {
     Walk walk(game, options);
-    Position position = from;
-    game.apply(position, first[piece]);
     // A first move is a sequence by itself when only one ply is asked for.
-    std::uint64_t total = walk.below(position, options.depth - 1);
+    std::uint64_t total = walk.after(from, first[piece], options.depth - 1);
     totals[piece] = options.depth == 1 ? 1 : total;
     std::lock_guard lock(mutex);
     for (const auto& [text, number] : walk.ended) counts.ended[text] += number;

@@ -15,16 +15,17 @@ Fault runawayFault(const RunawayRules& error) {
           first.message + (first.hint.empty() ? "" : "; " + first.hint)};
 }
 
-void Inspector::position(const Position& after, const Position* before,
-                         std::vector<Fault>& faults) const {
-  Result result = game_.result(after);
-  if (result.kind == ResultKind::fault) {
+void Inspector::position(LivePosition& live, std::vector<Fault>& faults) const {
+  ResultKind kind = live.outcome().kind;
+  if (kind == ResultKind::fault) {
+    Result result = game_.result(live.position());
     faults.push_back({FindingKind::overwrite, result.line, result.name});
     return;
   }
-  if (result.kind == ResultKind::draw) {
-    for (const Result& other : game_.endsThatHold(after, before)) {
+  if (kind == ResultKind::draw) {
+    for (const Result& other : live.endsThatHold()) {
       if (other.kind != ResultKind::win) continue;
+      Result result = game_.result(live.position());
       faults.push_back(
           {FindingKind::drawOverWin, result.line,
            fmt::format("the draw \"{}\" was announced although \"{}\" (line {}) held as well; the "
@@ -36,7 +37,7 @@ void Inspector::position(const Position& after, const Position* before,
   for (std::size_t i = 0; i < invariants_.size(); ++i) {
     const Invariant& one = invariants_[i];
     for (int side = 0; side < 2; ++side) {
-      std::int64_t value = game_.invariantValue(i, after, side);
+      std::int64_t value = live.invariantValue(i, side);
       if (one.change == 0) {
         if (value != 0) continue;
         faults.push_back(
@@ -44,8 +45,8 @@ void Inspector::position(const Position& after, const Position* before,
              fmt::format("`{}` does not hold for {}", one.text, game_.info().sides[side])});
         break;
       }
-      if (before == nullptr) continue;
-      std::int64_t was = game_.invariantValue(i, *before, side);
+      if (live.plies() == 0) continue;
+      std::int64_t was = live.invariantBefore(i, side);
       if (one.change > 0 ? value >= was : value <= was) continue;
       faults.push_back({FindingKind::invariant, one.line,
                         fmt::format("`{}` does not hold for {}: {} became {}", one.text,
@@ -143,17 +144,19 @@ void Inspector::symmetry(const Position& played, const MoveList& moves,
   }
 }
 
-void Inspector::moves(const Position& position, const MoveList& moves, bool thorough,
-                      std::vector<Fault>& faults) const {
-  if (game_.ended(position)) return;
-  if (moves.empty()) {
+void Inspector::moves(LivePosition& live, bool thorough, std::vector<Fault>& faults) const {
+  if (live.ended()) return;
+  if (live.moveCount() == 0) {
     faults.push_back({FindingKind::noEnd, 0,
                       fmt::format("{} cannot move and no end holds: the game can neither go on nor "
                                   "be over",
-                                  game_.info().sides[game_.toMove(position)])});
+                                  game_.info().sides[live.toMove()])});
     return;
   }
   if (!thorough) return;
+  Position position = live.position();
+  MoveList moves;
+  live.listMoves(moves);
   if (!symmetries_.empty()) symmetry(position, moves, faults);
   std::map<std::string, const Move*> texts;
   for (const Move& move : moves) {

@@ -17,12 +17,11 @@ class Inspector {
   explicit Inspector(const Game& game)
       : game_(game), invariants_(game.invariants()), symmetries_(game.symmetries()) {}
 
-  // Faults of a position by itself: reached from `before` (none at the start).
-  void position(const Position& after, const Position* before, std::vector<Fault>& faults) const;
+  // Faults of a position by itself, and of the move that led to it, if one did.
+  void position(LivePosition& live, std::vector<Fault>& faults) const;
 
   // Faults of what can be played next: nobody can move, symmetry broken, texts ambiguous.
-  void moves(const Position& position, const MoveList& moves, bool thorough,
-             std::vector<Fault>& faults) const;
+  void moves(LivePosition& live, bool thorough, std::vector<Fault>& faults) const;
 
   bool hasSymmetries() const { return !symmetries_.empty(); }
 

@@ -37,6 +37,8 @@ class Playouts {
         tree_(game.sheet().tree),
         layout_(game.program().layout),
         options_(options),
+        live_(game.live()),
+        start_(game.start()),
         possible_(tree_.moves.size(), false),
         hidden_(tree_.ends.size()) {
     for (const sheet::EndDecl& end : tree_.ends) await(end, end.condition);
@@ -66,20 +68,20 @@ class Playouts {
 
   void playOut(std::uint64_t number) {
     Stream stream(options_.seed, number);
-    Position position = game_.start();
-    MoveList moves;
+    live_->setUp(start_);
     for (int ply = 0; ply < limits::plies; ++ply) {
-      lookAtNumbers(position, ply == 0);
-      if (game_.ended(position)) {
-        lookAtEnd(position);
+      live_->copyTo(position_);
+      lookAtNumbers(position_, ply == 0);
+      if (live_->ended()) {
+        lookAtEnd(position_);
         return;
       }
-      game_.listMoves(position, moves);
-      stalled_ = stalled_ || moves.empty();
-      if (moves.empty()) return;
-      for (const Move& move : moves)
+      live_->listMoves(moves_);
+      stalled_ = stalled_ || moves_.empty();
+      if (moves_.empty()) return;
+      for (const Move& move : moves_)
         if (move.group < possible_.size()) possible_[move.group] = true;
-      game_.apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
+      live_->play(moves_[stream.below(static_cast<std::uint32_t>(moves_.size()))]);
     }
   }
 
@@ -113,6 +115,9 @@ class Playouts {
   const sheet::Tree& tree_;
   const sheet::Layout& layout_;
   const LintOptions& options_;
+  std::unique_ptr<LivePosition> live_;
+  Position start_, position_;
+  MoveList moves_;
   std::uint64_t played_ = 0;
   std::vector<bool> possible_;                 // moves that were legal somewhere
   std::vector<std::set<std::size_t>> hidden_;  // by draw: wins that it stood before

@@ -11,11 +11,12 @@ namespace {
 class Shortener {
  public:
   Shortener(const Game& game, FindingKind kind, int line)
-      : game_(game), inspector_(game), kind_(kind), line_(line) {}
+      : game_(game), inspector_(game), live_(game.live()), kind_(kind), line_(line) {}
 
-  bool shows(const Position& after, const Position* before) {
+  // Does the live position show the fault?
+  bool shows() {
     try {
-      return looksWrong(after, before);
+      return looksWrong();
     } catch (const RunawayRules& error) {
       return isWanted(error);
     }
@@ -25,14 +26,12 @@ class Shortener {
     Fault fault = runawayFault(error);
     return fault.kind == kind_ && fault.line == line_;
   }
-  bool looksWrong(const Position& after, const Position* before) {
+  bool looksWrong() {
     faults_.clear();
-    inspector_.position(after, before, faults_);
+    inspector_.position(*live_, faults_);
     if (has()) return true;
-    if (game_.ended(after)) return false;
-    game_.listMoves(after, list_);
     bool thorough = kind_ == FindingKind::symmetry || kind_ == FindingKind::ambiguous;
-    inspector_.moves(after, list_, thorough, faults_);
+    inspector_.moves(*live_, thorough, faults_);
     return has();
   }
 
@@ -52,10 +51,10 @@ class Shortener {
 
   const Game& game_;
   Inspector inspector_;
+  std::unique_ptr<LivePosition> live_;
   FindingKind kind_;
   int line_;
   std::vector<Fault> faults_;
-  MoveList list_;
 };
 
 std::optional<Shortened> Shortener::all(std::size_t longest, std::size_t budget,
@@ -75,35 +74,37 @@ std::optional<Shortened> Shortener::all(std::size_t longest, std::size_t budget,
   };
   nodes.push_back({game_.start(), 0, {}});
   seen.insert(game_.identity(nodes[0].position));
-  if (shows(nodes[0].position, nullptr)) return path(0);
+  live_->setUp(nodes[0].position);
+  if (shows()) return path(0);
   std::size_t levelEnd = 1, depth = 0;
   MoveList moves;
+  Position after;
   for (std::size_t at = 0; at < nodes.size(); ++at) {
     if (at == levelEnd) {
       levelEnd = nodes.size();
       if (++depth >= longest) return std::nullopt;
     }
     if (nodes.size() > budget || wantsStop(stop)) return std::nullopt;
-    Position before = nodes[at].position;
     try {
-      game_.listMoves(before, moves);
+      live_->setUp(nodes[at].position);
+      live_->listMoves(moves);
     } catch (const RunawayRules&) {
       continue;
     }
     for (const Move& move : moves) {
-      Position after = before;
       try {
-        game_.apply(after, move);
+        live_->play(move);
       } catch (const RunawayRules& error) {
         if (!isWanted(error)) continue;
-        nodes.push_back({before, at, move});
+        nodes.push_back({live_->position(), at, move});
         return path(nodes.size() - 1);
       }
+      live_->copyTo(after);
       // Whether a number grew depends on the step, so such a fault is looked for even where the
       // position was met before.
       bool fresh = seen.insert(game_.identity(after)).second;
-      if (!fresh && kind_ != FindingKind::invariant) continue;
-      bool found = shows(after, &before);
+      bool found = (fresh || kind_ == FindingKind::invariant) && shows();
+      live_->takeBack();
       if (fresh || found) nodes.push_back({after, at, move});
       if (found) return path(nodes.size() - 1);
     }
@@ -112,15 +113,14 @@ std::optional<Shortened> Shortener::all(std::size_t longest, std::size_t budget,
 }
 
 std::optional<std::size_t> Shortener::replay(const std::vector<Move>& moves) {
-  Position position = game_.start();
+  live_->setUp(game_.start());
   MoveList legal;
   for (std::size_t i = 0; i < moves.size(); ++i) {
     try {
-      game_.listMoves(position, legal);
+      live_->listMoves(legal);
       if (std::find(legal.begin(), legal.end(), moves[i]) == legal.end()) return std::nullopt;
-      Position before = position;
-      game_.apply(position, moves[i]);
-      if (shows(position, &before)) return i + 1;
+      live_->play(moves[i]);
+      if (shows()) return i + 1;
     } catch (const RunawayRules& error) {
       return isWanted(error) ? std::optional<std::size_t>(i + 1) : std::nullopt;
     }

@@ -43,9 +43,19 @@ class Machine {
   void load(const std::uint64_t* position) {
     std::memcpy(memory_, position, bytes());
     steps_ = limits::loopSteps;
+    aside_ = 0;
     settled_ = false;
     keepBefore();
   }
+  // From now on as if no step was made in this position.
+  void refill() {
+    steps_ = limits::loopSteps;
+    aside_ = 0;
+    exhaustedAt_ = -1;
+    tooManyChoices_ = false;
+  }
+  // As if nothing had been played before this position: for rules that ask what was.
+  void standAlone() { keepBefore(); }
   // The position before the one that is loaded, for rules that ask what was.
   void loadBefore(const std::uint64_t* position) {
     if (program_->beforeAt != 0) std::memcpy(memory_ + program_->beforeAt, position, bytes());
@@ -93,7 +103,9 @@ class Machine {
     room_ = program_->passAlone ? room : nullptr;
     settled_ = false;
   }
-  bool kept() const { return room_ != nullptr && settled_ && stuck_[turn()] == 0; }
+  bool kept() const {
+    return room_ != nullptr && settled_ && roomHoldsAll_ && stuck_[turn()] == 0;
+  }
 
   // Plays a legal move: the position becomes the next one, with its result.
   void apply(int group, const std::uint16_t* choices, int count) {
@@ -103,6 +115,7 @@ class Machine {
   // The same, with the choices in memory already.
   void applyChosen(int group) {
     steps_ = limits::loopSteps;
+    aside_ = 0;
     memory_[Layout::result] = 0;  // an end that was not claimed is passed over
     int side = turn();
     keepBefore();
@@ -134,12 +147,13 @@ class Machine {
   void countInto(std::span<std::uint64_t> uses) { uses_ = uses; }
   void setResult(std::uint64_t result) { memory_[Layout::result] = result; }
 
+  // Whether a side is stuck once the ply is over is a piece of work of its own, with as many steps.
   // Loops over cells end when limits::loopSteps steps were made since the last load or apply. Then
   // what was worked out is worthless. -1: the limit was not reached; else the statement that was
   // running, or the number of statements if none.
   int exhaustedAt() const { return exhaustedAt_; }
   // Steps made since the last load or apply.
-  std::int64_t spent() const { return limits::loopSteps - static_cast<std::int64_t>(steps_); }
+  std::int64_t spent() const { return limits::loopSteps - std::int64_t{steps_} + aside_; }
   // It was not the limit of steps, but limits::choices of one move.
   bool tooManyChoices() const { return tooManyChoices_; }
 
@@ -314,7 +328,9 @@ class Machine {
   BundleSink<W>* room_ = nullptr;
   bool settled_ = false;             // the ply is over: only the tests for an end are still to come
   std::int8_t stuck_[2] = {-1, -1};  // then: what is known of each side
+  bool roomHoldsAll_ = false;  // what `room_` holds are all legal moves
   mutable int steps_ = limits::loopSteps;
+  std::int64_t aside_ = 0;  // steps of looks for moves that had a budget of their own
   int exhaustedAt_ = -1;
   bool tooManyChoices_ = false;
   std::span<const std::uint64_t> earlier_;

@@ -26,11 +26,20 @@ namespace ninepegs::sheet {
     i = code + i->n; \
     DISPATCH();      \
   } while (false)
-#define JUMP_IF(condition)                 \
-  do {                                     \
-    i = (condition) ? code + i->n : i + 1; \
-    DISPATCH();                            \
-  } while (false)
+
+// Instructions that only work out a set, a number or a word, or only test: on one line each.
+#define AS_SET(name, value)     \
+  on_##name : at(i->a) = value; \
+  NEXT()
+#define AS_NUMBER(name, value)     \
+  on_##name : setNum(i->a, value); \
+  NEXT()
+#define AS_WORD(name, value)         \
+  on_##name : memory_[i->a] = value; \
+  NEXT()
+#define AS_TEST(name, condition)                     \
+  on_##name : i = (condition) ? code + i->n : i + 1; \
+  DISPATCH()
 
 // What goes wrong on trial goes wrong when the move is made, too: it is legal, and a fault then.
 #define WENT_WRONG()                           \
@@ -64,30 +73,14 @@ on_stop:
   return;
 on_jump:
   JUMP();
-on_copySet:
-  at(i->a) = at(i->b);
-  NEXT();
-on_both:
-  at(i->a) = at(i->b) & at(i->c);
-  NEXT();
-on_either:
-  at(i->a) = at(i->b) | at(i->c);
-  NEXT();
-on_minus:
-  at(i->a) = minus(at(i->b), at(i->c));
-  NEXT();
-on_clear:
-  at(i->a) = Set::none();
-  NEXT();
-on_cellSet:
-  at(i->a) = cellAsSet(num(i->b));
-  NEXT();
-on_setCell:
-  setNum(i->a, at(i->b).first());
-  NEXT();
-on_step:
-  at(i->a) = stepped(at(i->b), i->n);
-  NEXT();
+  AS_SET(copySet, at(i->b));
+  AS_SET(both, at(i->b) & at(i->c));
+  AS_SET(either, at(i->b) | at(i->c));
+  AS_SET(minus, minus(at(i->b), at(i->c)));
+  AS_SET(clear, Set::none());
+  AS_SET(cellSet, cellAsSet(num(i->b)));
+  AS_NUMBER(setCell, at(i->b).first());
+  AS_SET(step, stepped(at(i->b), i->n));
 on_stepMinus : {
   Set moved = stepped(at(i->c), i->n);
   at(i->d) = moved;
@@ -101,18 +94,14 @@ on_steps : {
   at(i->a) = out;
   NEXT();
 }
-on_table:
-  at(i->a) = inTable(i->n, num(i->b));
-  NEXT();
+  AS_SET(table, inTable(i->n, num(i->b)));
 on_tableAll : {
   Set out = Set::none();
   for (Set rest = at(i->b); rest.any(); rest.dropFirst()) out |= inTable(i->n, rest.first());
   at(i->a) = out;
   NEXT();
 }
-on_slide:
-  at(i->a) = slid(at(i->b), at(i->c), i->n);
-  NEXT();
+  AS_SET(slide, slid(at(i->b), at(i->c), i->n));
 on_tableOn:
   at(i->d) = inTable(i->n, num(i->b));
   at(i->a) = at(i->d) & at(i->c);
@@ -138,163 +127,77 @@ on_bothNone : {
 on_copySetGo:
   at(i->a) = at(i->b);
   JUMP();
-on_bracketing:
-  at(i->a) = bracketing(at(i->b), at(i->c), i->n);
-  NEXT();
-on_between:
-  at(i->a) = between(num(i->b), num(i->c));
-  NEXT();
-on_beyond:
-  setNum(i->a, beyond(num(i->b), num(i->c)));
-  NEXT();
-on_bracketed:
-  at(i->a) = bracketed(at(i->b), num(i->c), at(i->d), i->n);
-  NEXT();
-on_lineCells:
-  at(i->a) = lineCells(at(i->b), program_->lineSets[i->n]);
-  NEXT();
-on_spread:
-  at(i->a) = spread(at(i->b), at(i->c), i->n);
-  NEXT();
-on_count:
-  setNum(i->a, at(i->b).count());
-  NEXT();
-on_countLines:
-  setNum(i->a, i->d == 0 ? countLines(at(i->b), program_->lineSets[i->n])
-                         : countThrough(at(i->b), program_->lineSets[i->n], num(i->c)));
-  NEXT();
-on_copyNumber:
-  memory_[i->a] = memory_[i->b];
-  NEXT();
-// Unsigned words, so that no overflow is undefined.
-on_add:
-  memory_[i->a] = memory_[i->b] + memory_[i->c];
-  NEXT();
-on_subtract:
-  memory_[i->a] = memory_[i->b] - memory_[i->c];
-  NEXT();
-on_multiply:
-  memory_[i->a] = memory_[i->b] * memory_[i->c];
-  NEXT();
-on_divide:
-  setNum(i->a, quotient(num(i->b), num(i->c)));
-  NEXT();
-on_remainder:
-  setNum(i->a, remainder(num(i->b), num(i->c)));
-  NEXT();
-on_least:
-  setNum(i->a, std::min(num(i->b), num(i->c)));
-  NEXT();
-on_greatest:
-  setNum(i->a, std::max(num(i->b), num(i->c)));
-  NEXT();
-on_property:
-  setNum(i->a, property(i->n, num(i->b), i->d));
-  NEXT();
-on_kindProperty:
-  setNum(i->a, num(i->b) < 0 ? 0 : program_->properties[i->n][num(i->b)]);
-  NEXT();
-on_weight:
-  setNum(i->a, num(i->b) < 0 ? 0 : program_->weights[num(i->b)]);
-  NEXT();
-on_cellNumber:
-  setNum(i->a, num(i->c) < 0 ? 0 : num(static_cast<Slot>(i->b + num(i->c))));
-  NEXT();
+  AS_SET(bracketing, bracketing(at(i->b), at(i->c), i->n));
+  AS_SET(between, between(num(i->b), num(i->c)));
+  AS_NUMBER(beyond, beyond(num(i->b), num(i->c)));
+  AS_SET(bracketed, bracketed(at(i->b), num(i->c), at(i->d), i->n));
+  AS_SET(lineCells, lineCells(at(i->b), program_->lineSets[i->n]));
+  AS_SET(spread, spread(at(i->b), at(i->c), i->n));
+  AS_NUMBER(count, at(i->b).count());
+  AS_NUMBER(countLines, i->d == 0 ? countLines(at(i->b), program_->lineSets[i->n])
+                                  : countThrough(at(i->b), program_->lineSets[i->n], num(i->c)));
+  AS_WORD(copyNumber, memory_[i->b]);
+  // Unsigned words, so that no overflow is undefined.
+  AS_WORD(add, memory_[i->b] + memory_[i->c]);
+  AS_WORD(subtract, memory_[i->b] - memory_[i->c]);
+  AS_WORD(multiply, memory_[i->b] * memory_[i->c]);
+  AS_NUMBER(divide, quotient(num(i->b), num(i->c)));
+  AS_NUMBER(remainder, remainder(num(i->b), num(i->c)));
+  AS_NUMBER(least, std::min(num(i->b), num(i->c)));
+  AS_NUMBER(greatest, std::max(num(i->b), num(i->c)));
+  AS_NUMBER(property, property(i->n, num(i->b), i->d));
+  AS_NUMBER(kindProperty, num(i->b) < 0 ? 0 : program_->properties[i->n][num(i->b)]);
+  AS_NUMBER(weight, num(i->b) < 0 ? 0 : program_->weights[num(i->b)]);
+  AS_NUMBER(cellNumber, num(i->c) < 0 ? 0 : num(static_cast<Slot>(i->b + num(i->c))));
 on_setCellNumber:
   if (num(i->c) >= 0) memory_[i->b + num(i->c)] = memory_[i->a];
   NEXT();
-on_edgeOf:
-  setNum(i->a, edgeOf(num(i->b), num(i->c), i->d));
-  NEXT();
+  AS_NUMBER(edgeOf, edgeOf(num(i->b), num(i->c), i->d));
 on_onTrack:
   setNum(i->a, alongTrack(i->n, num(i->c), num(i->b), i - code));
   if (exhaustedAt_ >= 0) return;
   NEXT();
-on_kindAt:
-  setNum(i->a, kindAt(num(i->b), i->d > 1 ? -1 : i->d, i->n));
-  NEXT();
-on_kindPlane:
-  at(i->a) = kindCells(num(i->b), i->d > 1 ? -1 : i->d, i->n);
-  NEXT();
-on_handKinds:
-  at(i->a) = handKinds(i->d, i->n);
-  NEXT();
-on_handTotal:
-  setNum(i->a, handTotal(i->d, i->n));
-  NEXT();
-on_handOf:
-  setNum(i->a, num(i->b) < 0
-                   ? 0
-                   : num(then(program_->layout.hands[i->d], i->n) + static_cast<int>(num(i->b))));
-  NEXT();
-on_touched:
-  at(i->a) = touched();
-  NEXT();
+  AS_NUMBER(kindAt, kindAt(num(i->b), i->d > 1 ? -1 : i->d, i->n));
+  AS_SET(kindPlane, kindCells(num(i->b), i->d > 1 ? -1 : i->d, i->n));
+  AS_SET(handKinds, handKinds(i->d, i->n));
+  AS_NUMBER(handTotal, handTotal(i->d, i->n));
+  AS_NUMBER(handOf, num(i->b) < 0 ? 0
+                                  : num(then(program_->layout.hands[i->d], i->n) +
+                                        static_cast<int>(num(i->b))));
+  AS_SET(touched, touched());
 on_groups:
   at(i->a) = takeGroup(at(i->b), i->n);
   if (outOfSteps(i - code)) return;
   NEXT();
-on_countMoves:
-  setNum(i->a, movesOf(i->d));
-  NEXT();
-on_timesSeen:
-  setNum(i->a, timesSeen(onTrialNow));
-  NEXT();
-on_linesThrough:
-  at(i->a) = linesThrough(at(i->b), program_->lineSets[i->n], num(i->c));
-  NEXT();
-on_linesOfLength:
-  at(i->a) = linesOfLength(at(i->b), lineSetOf(i->n, num(i->c)));
-  NEXT();
-on_rowNumber:
-  setNum(i->a, num(i->b) < 0 ? 0 : program_->rowNumbers[num(i->b)]);
-  NEXT();
-on_columnNumber:
-  setNum(i->a, num(i->b) < 0 ? 0 : program_->columnNumbers[num(i->b)]);
-  NEXT();
-on_jumpAny:
-  JUMP_IF(at(i->b).any());
+  AS_NUMBER(countMoves, movesOf(i->d));
+  AS_NUMBER(timesSeen, timesSeen(onTrialNow));
+  AS_SET(linesThrough, linesThrough(at(i->b), program_->lineSets[i->n], num(i->c)));
+  AS_SET(linesOfLength, linesOfLength(at(i->b), lineSetOf(i->n, num(i->c))));
+  AS_NUMBER(rowNumber, num(i->b) < 0 ? 0 : program_->rowNumbers[num(i->b)]);
+  AS_NUMBER(columnNumber, num(i->b) < 0 ? 0 : program_->columnNumbers[num(i->b)]);
+  AS_TEST(jumpAny, at(i->b).any());
 on_stopAny:
   if (at(i->b).any()) return;
   NEXT();
-on_jumpNone:
-  JUMP_IF(!at(i->b).any());
-on_jumpIn:
-  JUMP_IF(num(i->b) >= 0 && at(i->c).has(static_cast<int>(num(i->b))));
-on_jumpOut:
-  JUMP_IF(num(i->b) < 0 || !at(i->c).has(static_cast<int>(num(i->b))));
-on_jumpWithin:
-  JUMP_IF(!minus(at(i->b), at(i->c)).any());
-on_jumpBeyond:
-  JUMP_IF(minus(at(i->b), at(i->c)).any());
-on_jumpLine:
-  JUMP_IF(hasLine(at(i->b), program_->lineSets[i->c]));
-on_jumpNoLine:
-  JUMP_IF(!hasLine(at(i->b), program_->lineSets[i->c]));
-on_jumpLineThrough:
-  JUMP_IF(lineThrough(at(i->b), program_->lineSets[i->c], num(i->d)));
-on_jumpNoLineThrough:
-  JUMP_IF(!lineThrough(at(i->b), program_->lineSets[i->c], num(i->d)));
-on_jumpSame:
-  JUMP_IF(at(i->b) == at(i->c));
-on_jumpOther:
-  JUMP_IF(!(at(i->b) == at(i->c)));
-on_jumpEqual:
-  JUMP_IF(memory_[i->b] == memory_[i->c]);
-on_jumpUnequal:
-  JUMP_IF(memory_[i->b] != memory_[i->c]);
-on_jumpLess:
-  JUMP_IF(num(i->b) < num(i->c));
-on_jumpLessEqual:
-  JUMP_IF(num(i->b) <= num(i->c));
-on_jumpStuck:
-  JUMP_IF(isStuck(turn()));
-on_jumpUnstuck:
-  JUMP_IF(!isStuck(turn()));
-on_jumpNobody:
-  JUMP_IF(isStuck(turn()) && isStuck(1 - turn()));
-on_jumpSomebody:
-  JUMP_IF(!isStuck(turn()) || !isStuck(1 - turn()));
+  AS_TEST(jumpNone, !at(i->b).any());
+  AS_TEST(jumpIn, num(i->b) >= 0 && at(i->c).has(static_cast<int>(num(i->b))));
+  AS_TEST(jumpOut, num(i->b) < 0 || !at(i->c).has(static_cast<int>(num(i->b))));
+  AS_TEST(jumpWithin, !minus(at(i->b), at(i->c)).any());
+  AS_TEST(jumpBeyond, minus(at(i->b), at(i->c)).any());
+  AS_TEST(jumpLine, hasLine(at(i->b), program_->lineSets[i->c]));
+  AS_TEST(jumpNoLine, !hasLine(at(i->b), program_->lineSets[i->c]));
+  AS_TEST(jumpLineThrough, lineThrough(at(i->b), program_->lineSets[i->c], num(i->d)));
+  AS_TEST(jumpNoLineThrough, !lineThrough(at(i->b), program_->lineSets[i->c], num(i->d)));
+  AS_TEST(jumpSame, at(i->b) == at(i->c));
+  AS_TEST(jumpOther, !(at(i->b) == at(i->c)));
+  AS_TEST(jumpEqual, memory_[i->b] == memory_[i->c]);
+  AS_TEST(jumpUnequal, memory_[i->b] != memory_[i->c]);
+  AS_TEST(jumpLess, num(i->b) < num(i->c));
+  AS_TEST(jumpLessEqual, num(i->b) <= num(i->c));
+  AS_TEST(jumpStuck, isStuck(turn()));
+  AS_TEST(jumpUnstuck, !isStuck(turn()));
+  AS_TEST(jumpNobody, isStuck(turn()) && isStuck(1 - turn()));
+  AS_TEST(jumpSomebody, !isStuck(turn()) || !isStuck(1 - turn()));
 on_weigh:
   if (outOfSteps(i - code, i->d)) return;
   NEXT();
@@ -479,7 +382,10 @@ on_cover:
 #undef DISPATCH
 #undef NEXT
 #undef JUMP
-#undef JUMP_IF
+#undef AS_SET
+#undef AS_NUMBER
+#undef AS_WORD
+#undef AS_TEST
 #pragma GCC diagnostic pop
 
 }  // namespace ninepegs::sheet

@@ -1,0 +1,73 @@
+// A position on which many moves are played, one after the other, and taken back.
+//
+//   std::unique_ptr<LivePosition> live = game.live();
+//   while (!live->ended() && live->playDrawn(stream)) {
+//   }
+//   std::uint64_t key = live->hash();
+//   live->takeBack();
+//
+// It is made once and holds all the memory it needs; a move allocates nothing once the longest
+// game was played. It belongs to one thread; its game must outlive it. Rules that come to no end
+// within their limits throw RunawayRules; then the position stands as before the call.
+#pragma once
+
+#include <cstdint>
+#include <vector>
+
+#include "ninepegs/base/random.hpp"
+#include "ninepegs/game/values.hpp"
+
+namespace ninepegs {
+
+class LivePosition {
+ public:
+  virtual ~LivePosition() = default;
+
+  // From now on this position, of the same game; what was played is forgotten.
+  virtual void setUp(const Position& position) = 0;
+  // The position as a value. Assigning to a position of the same game does not allocate, as long
+  // as the game does not remember positions.
+  virtual void copyTo(Position& position) const = 0;
+  Position position() const {
+    Position out;
+    copyTo(out);
+    return out;
+  }
+
+  virtual int toMove() const = 0;  // 0 or 1
+  virtual Outcome outcome() const = 0;
+  bool ended() const { return outcome().kind != ResultKind::ongoing; }
+
+  // The legal moves in the order of Game::listMoves; none if the game has ended, but for an end
+  // that is only claimed. They are found once a position.
+  virtual std::uint32_t moveCount() = 0;
+  virtual Move moveAt(std::uint32_t number) = 0;  // requires number < moveCount()
+  virtual void listMoves(MoveList& moves) = 0;    // replaces what the list held
+
+  // Plays a legal move.
+  virtual void play(const Move& move) = 0;
+  // Draws one of the legal moves, each being equally likely, and plays it; false if there is none.
+  bool playDrawn(Stream& stream) {
+    std::uint32_t count = moveCount();
+    if (count == 0) return false;
+    play(moveAt(stream.below(count)));
+    return true;
+  }
+  // Takes the last move back. Requires plies() > 0.
+  virtual void takeBack() = 0;
+  // Moves played since setUp and not taken back.
+  virtual int plies() const = 0;
+
+  // Game::hash of the position, kept in step.
+  virtual std::uint64_t hash() = 0;
+  // What the position is worth for a side, in the game's own measure.
+  virtual std::int64_t worth(int side) = 0;
+  // Game::endsThatHold, with the position before the last move.
+  virtual std::vector<Result> endsThatHold() = 0;
+  // Game::invariantValue of this position, and of the one before the last move (requires
+  // plies() > 0).
+  virtual std::int64_t invariantValue(std::size_t index, int side) = 0;
+  virtual std::int64_t invariantBefore(std::size_t index, int side) = 0;
+};
+
+}  // namespace ninepegs

@@ -1,0 +1,46 @@
+#include "ninepegs/game/plain_live.hpp"
+
+namespace ninepegs {
+
+void PlainLive::setUp(const Position& position) {
+  line_.assign(1, position);
+  found_ = false;
+}
+
+void PlainLive::findMoves() {
+  if (found_) return;
+  game_.listMoves(line_.back(), moves_);
+  found_ = true;
+}
+
+std::uint32_t PlainLive::moveCount() {
+  return static_cast<std::uint32_t>(found_ ? moves_.size() : game_.countMoves(line_.back()));
+}
+
+Move PlainLive::moveAt(std::uint32_t number) {
+  findMoves();
+  return moves_[number];
+}
+
+void PlainLive::listMoves(MoveList& moves) {
+  findMoves();
+  moves = moves_;
+}
+
+void PlainLive::play(const Move& move) {
+  Position after = line_.back();
+  game_.apply(after, move);
+  line_.push_back(std::move(after));
+  found_ = false;
+}
+
+void PlainLive::takeBack() {
+  line_.pop_back();
+  found_ = false;
+}
+
+std::vector<Result> PlainLive::endsThatHold() {
+  return game_.endsThatHold(line_.back(), plies() > 0 ? &line_[line_.size() - 2] : nullptr);
+}
+
+}  // namespace ninepegs

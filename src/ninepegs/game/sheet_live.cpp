@@ -1,0 +1,306 @@
+#include "ninepegs/game/sheet_live.hpp"
+
+#include "ninepegs/game/sinks.hpp"
+#include "ninepegs/game/with_machine.hpp"
+
+namespace ninepegs {
+
+using sheet::Layout;
+
+namespace {
+
+constexpr std::size_t usualPlies = 128;  // room for them is made at once
+
+}  // namespace
+
+template <int W>
+SheetLive<W>::SheetLive(const SheetGame& game, const sheet::Program& program,
+                        std::span<std::uint64_t> uses)
+    : game_(game),
+      program_(program),
+      uses_(uses),
+      words_(static_cast<std::size_t>(program.layout.words)),
+      machine_(program) {
+  line_.resize(words_ * usualPlies);
+  hashes_.resize(usualPlies);
+  if (!uses.empty() && !program.forbidStatements.empty()) pending_.resize(uses.size());
+  // What a look for moves uses is counted where they are looked for, once.
+  if (pending_.empty() && program.beforeAt == 0) machine_.keepMovesIn(&kept_);
+  setUp(game.start());
+}
+
+template <int W>
+void SheetLive<W>::setUp(const Position& position) {
+  plies_ = 0;
+  hashes_[0].known = false;
+  earlier_.assign(position.words.begin() + static_cast<std::ptrdiff_t>(words_),
+                  position.words.end());
+  machine_.load(position.words.data());
+  machine_.remember(earlier_);
+  found_ = Found::none;
+}
+
+template <int W>
+void SheetLive<W>::copyTo(Position& position) const {
+  position.words.resize(words_ + earlier_.size());
+  machine_.store(position.words.data());
+  std::copy(earlier_.begin(), earlier_.end(),
+            position.words.begin() + static_cast<std::ptrdiff_t>(words_));
+}
+
+// Runs what may come to no end within its limits.
+template <int W>
+template <class Body>
+void SheetLive<W>::within(Body body) {
+  machine_.refill();
+  body();
+  if (machine_.exhaustedAt() < 0) return;
+  int statement = machine_.exhaustedAt();
+  bool choices = machine_.tooManyChoices();
+  machine_.refill();
+  refuseLongLoop(program_, statement, choices);
+}
+
+template <int W>
+void SheetLive<W>::findMoves() {
+  if (found_ != Found::none) return;
+  if (sheet::isFinal(machine_.result())) {
+    list_.clear();
+    total_ = 0;
+    found_ = Found::list;
+    return;
+  }
+  only_ = game_.mayRepeat_ || !pending_.empty() ? nullptr : machine_.onlyEmission();
+  if (only_ != nullptr) {
+    cells_ = machine_.set(only_->b);
+    total_ = static_cast<std::uint32_t>(cells_.count());
+    found_ = Found::cells;
+    return;
+  }
+  if (machine_.kept()) {
+    from_ = &kept_;
+  } else {
+    looked_.clear();
+    std::fill(pending_.begin(), pending_.end(), 0);
+    machine_.countInto(pending_);
+    within([&] {
+      machine_.standAlone();
+      machine_.generate(looked_);
+    });
+    from_ = &looked_;
+  }
+  total_ = from_->total;
+  found_ = Found::bundles;
+  if (!game_.doubtful(*from_)) return;
+  writeDown();
+  total_ = static_cast<std::uint32_t>(list_.size());
+}
+
+// Where there are too many moves to keep aside, or some may come to the same.
+template <int W>
+void SheetLive<W>::writeDown() {
+  copyTo(here_);
+  game_.listMoves(here_, list_);
+  found_ = Found::list;
+}
+
+// Before moves are asked for one by one.
+template <int W>
+void SheetLive<W>::findEach() {
+  findMoves();
+  if (found_ == Found::bundles && (from_->overflown || total_ > limits::movesInPosition))
+    writeDown();
+}
+
+template <int W>
+std::uint32_t SheetLive<W>::moveCount() {
+  findMoves();
+  return total_;
+}
+
+template <int W>
+Move SheetLive<W>::moveAt(std::uint32_t number) {
+  findEach();
+  if (found_ == Found::list) return list_[number];
+  Move move;
+  if (found_ == Found::cells) {
+    move.group = static_cast<std::uint8_t>(only_->n);
+    move.count = 1;
+    move.choices[0] = static_cast<std::uint16_t>(cells_.select(static_cast<int>(number)));
+    return move;
+  }
+  const auto* bundle = from_->bundles;
+  for (; number >= bundle->moves; ++bundle) number -= bundle->moves;
+  move.group = static_cast<std::uint8_t>(bundle->group);
+  move.count = static_cast<std::uint8_t>(bundle->count);
+  int given = bundle->count - 1;
+  for (int i = 0; i < given; ++i) move.choices[i] = bundle->choices[i];
+  if (given >= 0)
+    move.choices[given] = static_cast<std::uint16_t>(
+        bundle->lastOne >= 0 ? bundle->lastOne : bundle->last.select(static_cast<int>(number)));
+  return move;
+}
+
+template <int W>
+void SheetLive<W>::listMoves(MoveList& moves) {
+  findEach();
+  if (found_ == Found::list) {
+    moves = list_;
+    return;
+  }
+  moves.clear();
+  ListSink sink(moves);
+  if (found_ == Found::cells) {
+    std::uint64_t choice = 0;
+    sink.many(only_->n, &choice, 1, cells_);
+    return;
+  }
+  for (const auto* bundle = from_->bundles; bundle != from_->bundles + from_->used; ++bundle) {
+    std::uint64_t choices[std::extent_v<decltype(bundle->choices)> + 1];
+    int given = bundle->count - 1;
+    for (int i = 0; i < given; ++i) choices[i] = bundle->choices[i];
+    if (bundle->lastOne < 0 && bundle->count > 0) {
+      sink.many(bundle->group, choices, bundle->count, bundle->last);
+      continue;
+    }
+    if (given >= 0) choices[given] = static_cast<std::uint64_t>(bundle->lastOne);
+    sink.one(bundle->group, choices, bundle->count);
+  }
+}
+
+template <int W>
+void SheetLive<W>::play(const Move& move) {
+  if (!pending_.empty()) {  // what is forbidden is known where moves are tried
+    findMoves();
+    for (std::size_t i = 0; i < uses_.size(); ++i) uses_[i] += pending_[i];
+  }
+  std::size_t ply = static_cast<std::size_t>(plies_);
+  if (ply + 1 >= hashes_.size()) {
+    hashes_.resize(2 * hashes_.size());
+    line_.resize(2 * line_.size());
+  }
+  machine_.store(line_.data() + ply * words_);
+  ++plies_;
+  hashes_[ply + 1].known = false;
+  if (program_.layout.seen != 0) {
+    earlier_.push_back(machine_.word(program_.layout.seen));
+    machine_.remember(earlier_);
+  }
+  found_ = Found::none;
+  machine_.countInto(uses_);
+  machine_.refill();
+  machine_.apply(move.group, move.choices.data(), move.count);
+  if (machine_.exhaustedAt() < 0) return;
+  int statement = machine_.exhaustedAt();
+  bool choices = machine_.tooManyChoices();
+  takeBack();
+  refuseLongLoop(program_, statement, choices);
+}
+
+template <int W>
+void SheetLive<W>::takeBack() {
+  machine_.refill();
+  machine_.load(before());
+  --plies_;
+  if (program_.layout.seen != 0) {
+    earlier_.pop_back();
+    machine_.remember(earlier_);
+  }
+  found_ = Found::none;
+}
+
+template <int W>
+std::uint64_t SheetLive<W>::hash() {
+  std::size_t ply = static_cast<std::size_t>(plies_);
+  Hashed& here = hashes_[ply];
+  if (here.known) return here.value;
+  here.value = 0;
+  if (ply > 0 && hashes_[ply - 1].known) {
+    here.value = hashes_[ply - 1].value;
+    for (std::size_t i : game_.hashedWords_) {
+      std::uint64_t was = before()[i], is = machine_.word(static_cast<sheet::Slot>(i));
+      if (was != is) here.value ^= wordHash(i, was) ^ wordHash(i, is);
+    }
+  } else {
+    for (std::size_t i : game_.hashedWords_)
+      here.value ^= wordHash(i, machine_.word(static_cast<sheet::Slot>(i)));
+  }
+  here.known = true;
+  return here.value;
+}
+
+template <int W>
+std::int64_t SheetLive<W>::valueOf(int routine) {
+  machine_.countInto({});
+  within([&] {
+    machine_.standAlone();
+    machine_.runRoutine(routine);
+  });
+  return machine_.number(program_.valueSlot);
+}
+
+template <int W>
+std::int64_t SheetLive<W>::worth(int side) {
+  if (!game_.hasWorth()) return 0;
+  std::int64_t own = valueOf(program_.worth[side]);
+  return own - valueOf(program_.worth[1 - side]);
+}
+
+template <int W>
+std::int64_t SheetLive<W>::invariantValue(std::size_t index, int side) {
+  return valueOf(program_.invariants[index].value[side]);
+}
+
+template <int W>
+std::int64_t SheetLive<W>::invariantBefore(std::size_t index, int side) {
+  copyTo(here_);
+  machine_.load(before());
+  if (program_.layout.seen != 0) machine_.remember(std::span(earlier_).first(earlier_.size() - 1));
+  found_ = Found::none;
+  struct Back {
+    SheetLive& live;
+    ~Back() {
+      live.machine_.load(live.here_.words.data());
+      live.machine_.remember(live.earlier_);
+    }
+  } back{*this};
+  return valueOf(program_.invariants[index].value[side]);
+}
+
+template <int W>
+std::vector<Result> SheetLive<W>::endsThatHold() {
+  std::vector<Result> out;
+  std::uint64_t result = machine_.result();
+  machine_.countInto({});
+  struct Back {
+    SheetLive& live;
+    std::uint64_t result;
+    ~Back() { live.machine_.setResult(result); }
+  } back{*this, result};
+  for (const sheet::EndCode& end : program_.endCodes) {
+    machine_.setResult(0);
+    within([&] {
+      machine_.standAlone();
+      if (plies_ > 0) machine_.loadBefore(before());
+      machine_.runRoutine(end.test[machine_.lastMover()]);
+    });
+    if (machine_.result() != 0) out.push_back(game_.decoded(machine_.result()));
+  }
+  return out;
+}
+
+std::unique_ptr<LivePosition> SheetGame::live(std::span<std::uint64_t> uses) const {
+  const sheet::Program& program = uses.empty() ? program_ : counting();
+  switch (program.words) {
+    case 1:
+      return std::make_unique<SheetLive<1>>(*this, program, uses);
+    case 2:
+      return std::make_unique<SheetLive<2>>(*this, program, uses);
+    case 4:
+      return std::make_unique<SheetLive<4>>(*this, program, uses);
+    default:
+      return std::make_unique<SheetLive<8>>(*this, program, uses);
+  }
+}
+
+}  // namespace ninepegs

@@ -1,0 +1,75 @@
+// The live position of a game from a sheet: one machine on which all is played. Internal to
+// SheetGame.
+#pragma once
+
+#include "ninepegs/game/sheet_game.hpp"
+#include "ninepegs/sheet/machine/machine.hpp"
+
+namespace ninepegs {
+
+template <int W>
+class SheetLive final : public LivePosition {
+ public:
+  // `program` is the game's, or the one that counts uses. `uses` is empty or has a number for each
+  // rule line.
+  SheetLive(const SheetGame& game, const sheet::Program& program, std::span<std::uint64_t> uses);
+
+  void setUp(const Position& position) override;
+  void copyTo(Position& position) const override;
+  int toMove() const override { return machine_.turn(); }
+  Outcome outcome() const override { return SheetGame::outcomeOf(machine_.result()); }
+  std::uint32_t moveCount() override;
+  Move moveAt(std::uint32_t number) override;
+  void listMoves(MoveList& moves) override;
+  void play(const Move& move) override;
+  void takeBack() override;
+  int plies() const override { return plies_; }
+  std::uint64_t hash() override;
+  std::int64_t worth(int side) override;
+  std::vector<Result> endsThatHold() override;
+  std::int64_t invariantValue(std::size_t index, int side) override;
+  std::int64_t invariantBefore(std::size_t index, int side) override;
+
+ private:
+  using Bundles = sheet::BundleSink<W>;
+  // Where the moves of this position are found.
+  enum class Found : std::uint8_t {
+    none,     // not looked for yet
+    cells,    // the cells of one set
+    bundles,  // in `from_`
+    list,     // in `list_`
+  };
+  struct Hashed {
+    std::uint64_t value = 0;
+    bool known = false;
+  };
+
+  void findMoves();
+  void findEach();
+  void writeDown();
+  template <class Body>
+  void within(Body body);
+  std::int64_t valueOf(int routine);
+  const std::uint64_t* before() const { return line_.data() + (plies_ - 1) * words_; }
+
+  const SheetGame& game_;
+  const sheet::Program& program_;
+  std::span<std::uint64_t> uses_;
+  std::size_t words_;  // of a position
+  int plies_ = 0;
+  std::vector<std::uint64_t> line_;     // the words of the positions before this one
+  std::vector<std::uint64_t> earlier_;  // hashes of earlier positions, where the game keeps them
+  std::vector<Hashed> hashes_;          // of the positions before this one, and of this one
+  std::vector<std::uint64_t> pending_;  // uses seen while looking for moves
+  Found found_ = Found::none;
+  std::uint32_t total_ = 0;
+  const sheet::Instruction* only_ = nullptr;
+  Bits<W> cells_;
+  const Bundles* from_ = nullptr;
+  MoveList list_;
+  Position here_;
+  Bundles kept_, looked_;  // by the tests for an end, and by a look of our own
+  sheet::Machine<W> machine_;
+};
+
+}  // namespace ninepegs

@@ -1,0 +1,117 @@
+// A live position beside the plain way that every Game has, and random playouts.
+#pragma once
+
+#include <fmt/format.h>
+
+#include <string>
+
+#include "ninepegs/game/plain_live.hpp"
+
+namespace ninepegs::test {
+
+// How a playout went.
+struct PlayoutEnd {
+  int plies = 0;
+  bool stalled = false;  // nobody could move and no end held, or a limit of plies was reached
+};
+
+inline PlayoutEnd playOut(LivePosition& live, Stream& stream, int plyLimit) {
+  PlayoutEnd end;
+  for (; !live.ended(); ++end.plies)
+    if (end.plies >= plyLimit || !live.playDrawn(stream)) {
+      end.stalled = true;
+      break;
+    }
+  return end;
+}
+
+// Plays the same moves on both, takes some back, and says where they part; empty: nowhere.
+inline std::string liveParted(const Game& game, Stream stream, int steps) {
+  std::unique_ptr<LivePosition> live = game.live();
+  PlainLive plain(game);
+  // What is called, or that it comes to no end.
+  auto either = [](auto call) -> std::string {
+    try {
+      return call();
+    } catch (const BadInput& error) {  // or too many moves
+      return error.what();
+    }
+  };
+  auto said = [&](LivePosition& one) {
+    Outcome outcome = one.outcome();
+    std::string out = fmt::format("turn {} outcome {} {} {} {} plies {} hash {}", one.toMove(),
+                                  static_cast<int>(outcome.kind), outcome.claim, outcome.winner,
+                                  outcome.end, one.plies(), one.hash());
+    for (std::uint64_t word : one.position().words) out += fmt::format(" {:x}", word);
+    return out;
+  };
+  auto movesOf = [](LivePosition& one) {
+    std::string out = fmt::format("{} moves:", one.moveCount());
+    MoveList moves;
+    one.listMoves(moves);
+    for (std::uint32_t i = 0; i < one.moveCount(); ++i) {
+      if (!(one.moveAt(i) == moves[i])) out += " another at";
+      out += fmt::format(" {}", moves[i].group);
+      for (int k = 0; k < moves[i].count; ++k) out += fmt::format("-{}", moves[i].choices[k]);
+    }
+    return out;
+  };
+  auto judged = [&](LivePosition& one) {
+    std::string out;
+    for (int side = 0; side < 2; ++side) {
+      out += " worth " + either([&] { return std::to_string(one.worth(side)); });
+      for (std::size_t i = 0; i < game.invariants().size(); ++i) {
+        out += " value " + either([&] { return std::to_string(one.invariantValue(i, side)); });
+        if (one.plies() > 0)
+          out += " before " + either([&] { return std::to_string(one.invariantBefore(i, side)); });
+      }
+    }
+    return out + " ends " + either([&] {
+             std::string ends;
+             for (const Result& end : one.endsThatHold()) ends += resultText(game, end) + ",";
+             return ends;
+           });
+  };
+  std::string here, there;
+  auto part = [&](auto look) {
+    here = look(*live);
+    there = look(plain);
+    return here != there;
+  };
+  auto parted = [&] { return "live: " + here + "\nplain: " + there; };
+  for (int step = 0; step < steps; ++step) {
+    // In any order, so that nothing hangs on what was asked before.
+    std::uint32_t order = stream.below(4);
+    if (order == 0 && part(judged)) return parted();
+    if (part(said)) return parted();
+    if (order != 1 && part([&](LivePosition& one) { return either([&] { return movesOf(one); }); }))
+      return parted();
+    if (order != 2 && part(judged)) return parted();
+    if (part(said)) return parted();
+    std::uint32_t moves = 0;
+    Move move;
+    try {
+      moves = plain.moveCount();
+      if (moves > 0) move = plain.moveAt(stream.below(moves));
+    } catch (const BadInput&) {
+      return "";
+    }
+    bool back = plain.plies() > 0 && (moves == 0 || stream.below(4) == 0);
+    if (back) {
+      live->takeBack();
+      plain.takeBack();
+      continue;
+    }
+    if (moves == 0) return "";
+    if (part([&](LivePosition& one) {
+          return either([&] {
+            one.play(move);
+            return std::string();
+          });
+        }))
+      return parted();
+  }
+  return "";
+}
+
+}  // namespace ninepegs::test
