@@ -15,7 +15,7 @@ std::vector<Fault> faultsAt(const Game& game, const Position& position,
   Inspector inspector(game);
   std::vector<Fault> faults;
   inspector.position(*live, faults);
-  inspector.moves(*live, true, faults);
+  inspector.moves(*live, inspector.closest(), faults);
   return faults;
 }
 

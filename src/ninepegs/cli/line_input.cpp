@@ -21,8 +21,7 @@ constexpr int lookAgain = 100;  // milliseconds between looks at the stop flag
 // A line edited on the terminal, with those before it.
 class Editor {
  public:
-  Editor()
-      : history_(history_init(), history_end), edit_(begun(), el_end) {
+  Editor() : history_(history_init(), history_end), edit_(begun(), el_end) {
     HistEvent event;
     history(history_.get(), &event, H_SETSIZE, 500);
     el_set(edit_.get(), EL_CLIENTDATA, this);

@@ -44,6 +44,12 @@ class LivePosition {
   virtual Move moveAt(std::uint32_t number) = 0;  // requires number < moveCount()
   virtual void listMoves(MoveList& moves) = 0;    // replaces what the list held
 
+  // Is there a legal move?
+  virtual bool canMove() { return moveCount() > 0; }
+  // Whether the moves of the positions that are played to from now on will be asked for: what is
+  // found on the way is kept then. Changes no answer.
+  virtual void expectMoves(bool) {}
+
   // Plays a legal move.
   virtual void play(const Move& move) = 0;
   // Draws one of the legal moves, each being equally likely, and plays it; false if there is none.

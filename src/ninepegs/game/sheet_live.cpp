@@ -23,21 +23,28 @@ SheetLive<W>::SheetLive(const SheetGame& game, const sheet::Program& program,
       machine_(program) {
   line_.resize(words_ * usualPlies);
   hashes_.resize(usualPlies);
+  values_.resize(usualPlies * program.invariants.size() * 2);
   if (!uses.empty() && !program.forbidStatements.empty()) pending_.resize(uses.size());
-  // What a look for moves uses is counted where they are looked for, once.
-  if (pending_.empty() && program.beforeAt == 0) machine_.keepMovesIn(&kept_);
+  expectMoves(true);
   setUp(game.start());
 }
 
 template <int W>
 void SheetLive<W>::setUp(const Position& position) {
   plies_ = 0;
-  hashes_[0].known = false;
+  forget(0);
   earlier_.assign(position.words.begin() + static_cast<std::ptrdiff_t>(words_),
                   position.words.end());
   machine_.load(position.words.data());
   machine_.remember(earlier_);
   found_ = Found::none;
+}
+
+template <int W>
+void SheetLive<W>::forget(std::size_t ply) {
+  hashes_[ply].known = false;
+  std::size_t invariants = program_.invariants.size() * 2;
+  for (std::size_t i = ply * invariants; i < (ply + 1) * invariants; ++i) values_[i].known = false;
 }
 
 template <int W>
@@ -169,6 +176,26 @@ void SheetLive<W>::listMoves(MoveList& moves) {
 }
 
 template <int W>
+bool SheetLive<W>::canMove() {
+  if (found_ != Found::none || !pending_.empty()) return moveCount() > 0;
+  if (sheet::isFinal(machine_.result())) return false;
+  if (machine_.knownToMove()) return true;
+  sheet::AnySink any;
+  machine_.countInto({});
+  within([&] {
+    machine_.standAlone();
+    machine_.generate(any);
+  });
+  return any.found;
+}
+
+// What a look for moves uses is counted where they are looked for, once.
+template <int W>
+void SheetLive<W>::expectMoves(bool expected) {
+  machine_.keepMovesIn(expected && pending_.empty() && program_.beforeAt == 0 ? &kept_ : nullptr);
+}
+
+template <int W>
 void SheetLive<W>::play(const Move& move) {
   if (!pending_.empty()) {  // what is forbidden is known where moves are tried
     findMoves();
@@ -178,10 +205,11 @@ void SheetLive<W>::play(const Move& move) {
   if (ply + 1 >= hashes_.size()) {
     hashes_.resize(2 * hashes_.size());
     line_.resize(2 * line_.size());
+    values_.resize(2 * values_.size());
   }
   machine_.store(line_.data() + ply * words_);
   ++plies_;
-  hashes_[ply + 1].known = false;
+  forget(ply + 1);
   if (program_.layout.seen != 0) {
     earlier_.push_back(machine_.word(program_.layout.seen));
     machine_.remember(earlier_);
@@ -212,7 +240,7 @@ void SheetLive<W>::takeBack() {
 template <int W>
 std::uint64_t SheetLive<W>::hash() {
   std::size_t ply = static_cast<std::size_t>(plies_);
-  Hashed& here = hashes_[ply];
+  Known<std::uint64_t>& here = hashes_[ply];
   if (here.known) return here.value;
   here.value = 0;
   if (ply > 0 && hashes_[ply - 1].known) {
@@ -248,11 +276,15 @@ std::int64_t SheetLive<W>::worth(int side) {
 
 template <int W>
 std::int64_t SheetLive<W>::invariantValue(std::size_t index, int side) {
-  return valueOf(program_.invariants[index].value[side]);
+  Known<std::int64_t>& known = valueAt(plies_, index, side);
+  if (!known.known) known = {valueOf(program_.invariants[index].value[side]), true};
+  return known.value;
 }
 
 template <int W>
 std::int64_t SheetLive<W>::invariantBefore(std::size_t index, int side) {
+  Known<std::int64_t>& known = valueAt(plies_ - 1, index, side);
+  if (known.known) return known.value;
   copyTo(here_);
   machine_.load(before());
   if (program_.layout.seen != 0) machine_.remember(std::span(earlier_).first(earlier_.size() - 1));
@@ -264,7 +296,8 @@ std::int64_t SheetLive<W>::invariantBefore(std::size_t index, int side) {
       live.machine_.remember(live.earlier_);
     }
   } back{*this};
-  return valueOf(program_.invariants[index].value[side]);
+  known = {valueOf(program_.invariants[index].value[side]), true};
+  return known.value;
 }
 
 template <int W>

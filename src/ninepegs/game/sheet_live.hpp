@@ -21,6 +21,8 @@ class SheetLive final : public LivePosition {
   std::uint32_t moveCount() override;
   Move moveAt(std::uint32_t number) override;
   void listMoves(MoveList& moves) override;
+  bool canMove() override;
+  void expectMoves(bool expected) override;
   void play(const Move& move) override;
   void takeBack() override;
   int plies() const override { return plies_; }
@@ -39,8 +41,9 @@ class SheetLive final : public LivePosition {
     bundles,  // in `from_`
     list,     // in `list_`
   };
-  struct Hashed {
-    std::uint64_t value = 0;
+  template <class Number>
+  struct Known {
+    Number value = 0;
     bool known = false;
   };
 
@@ -50,6 +53,11 @@ class SheetLive final : public LivePosition {
   template <class Body>
   void within(Body body);
   std::int64_t valueOf(int routine);
+  Known<std::int64_t>& valueAt(int ply, std::size_t index, int side) {
+    return values_[(static_cast<std::size_t>(ply) * program_.invariants.size() + index) * 2 +
+                   static_cast<std::size_t>(side)];
+  }
+  void forget(std::size_t ply);  // what is known of the position after so many plies
   const std::uint64_t* before() const { return line_.data() + (plies_ - 1) * words_; }
 
   const SheetGame& game_;
@@ -59,8 +67,9 @@ class SheetLive final : public LivePosition {
   int plies_ = 0;
   std::vector<std::uint64_t> line_;     // the words of the positions before this one
   std::vector<std::uint64_t> earlier_;  // hashes of earlier positions, where the game keeps them
-  std::vector<Hashed> hashes_;          // of the positions before this one, and of this one
-  std::vector<std::uint64_t> pending_;  // uses seen while looking for moves
+  std::vector<Known<std::uint64_t>> hashes_;  // of the positions before this one, and of this one
+  std::vector<Known<std::int64_t>> values_;   // the same of invariants, each for both sides
+  std::vector<std::uint64_t> pending_;        // uses seen while looking for moves
   Found found_ = Found::none;
   std::uint32_t total_ = 0;
   const sheet::Instruction* only_ = nullptr;

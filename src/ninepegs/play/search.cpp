@@ -126,7 +126,7 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
       }
     }
   }
-  if (live_->moveCount() == 0) return 0;  // nobody can go on and no end holds
+  if (!live_->canMove()) return 0;  // nobody can go on and no end holds
   if (depth == 0 || ply + 1 >= static_cast<int>(levels_.size())) {
     whole = false;
     return leaf();
@@ -148,7 +148,9 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
   std::uint16_t bestMove = level.order.front();
   bool wholeHere = true;
   Level& next = levels_[ply + 1];
+  bool asked = depth > 1 || !game_->hasWorth();
   for (std::uint16_t index : level.order) {
+    live_->expectMoves(asked);
     live_->play(level.moves[index]);
     // The same side may move again: then the score is its own.
     bool sameSide = live_->toMove() == side;

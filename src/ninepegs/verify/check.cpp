@@ -16,6 +16,9 @@ namespace {
 
 constexpr std::uint64_t playoutsAPiece = 64;
 constexpr std::uint64_t closeLooks = 0x6c6f6f6b;  // the stream that draws them
+// Plies that can be played in the time that is needed for one move's text, and for one move and
+// its image.
+constexpr std::uint32_t textCost = 12, symmetryCost = 12;
 
 // How often each small number was seen.
 class Tally {
@@ -73,6 +76,7 @@ class Watcher {
 
   void play(std::uint64_t number);
   void finish();
+  Inspector::Closeness drawn(Stream& look, std::uint32_t moves);
   void note(std::uint64_t number) {
     for (const Fault& fault : faults_) seen_.see(fault, number, played_);
     faults_.clear();
@@ -102,10 +106,10 @@ void Watcher::play(std::uint64_t number) {
   if (!faults_.empty()) note(number);
   while (!live_->ended()) {
     std::uint32_t moves = live_->moveCount();
-    bool close = all || look.below(options_.closeLook) == 0;
-    if (moves == 0 || close) {
+    Inspector::Closeness close = all ? inspector_.closest() : drawn(look, moves);
+    if (moves == 0 || close.texts || close.symmetries > 0) {
       inspector_.moves(*live_, close, faults_);
-      if (moves > 0 && inspector_.hasSymmetries()) ++seen_.symmetryTests;
+      if (moves > 0 && close.symmetries > 0) ++seen_.symmetryTests;
       note(number);
     }
     if (moves == 0) break;
@@ -121,6 +125,18 @@ void Watcher::play(std::uint64_t number) {
     inspector_.position(*live_, faults_);
     if (!faults_.empty()) note(number);
   }
+}
+
+// A look costs as much as many plies, the more the more moves there are: so many that all looks
+// together cost about as much as the playouts.
+Inspector::Closeness Watcher::drawn(Stream& look, std::uint32_t moves) {
+  Inspector::Closeness close;
+  close.texts = look.below(textCost * moves + 1) == 0;
+  if (inspector_.symmetries() > 0 && look.below(symmetryCost * moves + 1) == 0) {
+    close.firstSymmetry = look.below(static_cast<std::uint32_t>(inspector_.symmetries()));
+    close.symmetries = 1;
+  }
+  return close;
 }
 
 void Watcher::finish() {
@@ -163,7 +179,7 @@ Finding described(const Game& game, FindingKind kind, int line, const Evidence::
     // The message speaks of the game that is shown.
     Inspector inspector(game);
     inspector.position(*live, faults);
-    inspector.moves(*live, true, faults);
+    inspector.moves(*live, inspector.closest(), faults);
   } catch (const RunawayRules&) {  // the last move, or what could follow, has no end
   }
   for (const Fault& fault : faults)

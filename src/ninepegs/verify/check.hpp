@@ -23,11 +23,10 @@ struct CheckOptions {
   int plyLimit = 2000;   // a playout that is longer is a finding
   std::uint64_t viewGames =
       10000;  // pairs of games played to find what leaks, if anything is secret
-  // Symmetries and texts are tried in every position of the first playouts, and in one of so many
-  // positions of the others.
-  std::uint64_t thoroughPlayouts = 20;
-  std::uint32_t closeLook = 16;
-  std::size_t shortenBudget = 200'000;   // positions tried for the shortest failing game
+  // Symmetries and texts are tried in every position of the first playouts, and in positions of
+  // the others that are drawn, so many that it takes no more time than the playouts themselves.
+  std::uint64_t thoroughPlayouts = 1;
+  std::size_t shortenBudget = 200'000;  // positions tried for the shortest failing game
   const StopFlag* stop = nullptr;
   std::function<void(std::uint64_t done)> progress;  // called now and then, from any thread
 };

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <map>
+#include <unordered_map>
 
 #include "ninepegs/base/text.hpp"
 
@@ -107,15 +108,38 @@ static std::string differing(const Game& game, const Position& wanted, const Pos
   return joined(best, " and ") + (best.size() == 1 ? " is not the same" : " are not the same");
 }
 
-void Inspector::symmetry(const Position& played, const MoveList& moves,
-                         std::vector<Fault>& faults) const {
-  Position position = game_.alone(played);  // earlier positions have no images
-  std::vector<Position> afters;
-  for (const Move& move : moves) {
-    afters.push_back(position);
-    game_.apply(afters.back(), move);
+// Do the moves lead to the mirror images of what they lead to here? By hashes: where they say no,
+// it is looked at once more by the positions themselves.
+bool Inspector::same(const Position& position, const Symmetry& one,
+                     const std::vector<Position>& afters) {
+  expected_.clear();
+  got_.clear();
+  for (const Position& after : afters) expected_.push_back(game_.hash(game_.mapped(after, one)));
+  other_->setUp(game_.mapped(position, one));
+  other_->listMoves(otherMoves_);
+  for (const Move& move : otherMoves_) {
+    other_->play(move);
+    got_.push_back(other_->hash());
+    other_->takeBack();
   }
-  for (const Symmetry& one : symmetries_) {
+  std::sort(expected_.begin(), expected_.end());
+  std::sort(got_.begin(), got_.end());
+  return expected_ == got_ && !game_.remembersPositions();
+}
+
+void Inspector::symmetry(LivePosition& live, const MoveList& moves, Closeness close,
+                         std::vector<Fault>& faults) {
+  Position position = game_.alone(live.position());  // earlier positions have no images
+  std::vector<Position> afters(moves.size());
+  other_->setUp(position);
+  for (std::size_t i = 0; i < moves.size(); ++i) {
+    other_->play(moves[i]);
+    other_->copyTo(afters[i]);
+    other_->takeBack();
+  }
+  for (std::size_t tried = 0; tried < close.symmetries; ++tried) {
+    const Symmetry& one = symmetries_[(close.firstSymmetry + tried) % symmetries_.size()];
+    if (same(position, one, afters)) continue;
     Position image = game_.mapped(position, one);
     MoveList imageMoves;
     game_.listMoves(image, imageMoves);
@@ -144,7 +168,7 @@ void Inspector::symmetry(const Position& played, const MoveList& moves,
   }
 }
 
-void Inspector::moves(LivePosition& live, bool thorough, std::vector<Fault>& faults) const {
+void Inspector::moves(LivePosition& live, Closeness close, std::vector<Fault>& faults) {
   if (live.ended()) return;
   if (live.moveCount() == 0) {
     faults.push_back({FindingKind::noEnd, 0,
@@ -153,15 +177,16 @@ void Inspector::moves(LivePosition& live, bool thorough, std::vector<Fault>& fau
                                   game_.info().sides[live.toMove()])});
     return;
   }
-  if (!thorough) return;
-  Position position = live.position();
+  if (!close.texts && close.symmetries == 0) return;
   MoveList moves;
   live.listMoves(moves);
-  if (!symmetries_.empty()) symmetry(position, moves, faults);
-  std::map<std::string, const Move*> texts;
+  if (close.symmetries > 0) symmetry(live, moves, close, faults);
+  if (!close.texts) return;
+  Position position = live.position();
+  std::unordered_map<std::string, const Move*> texts;
   for (const Move& move : moves) {
     std::string text = game_.moveText(position, move);
-    auto [it, added] = texts.insert({text, &move});
+    auto [it, added] = texts.insert({std::move(text), &move});
     if (added) continue;
     Position one = position, two = position;
     game_.apply(one, *it->second);
@@ -170,7 +195,7 @@ void Inspector::moves(LivePosition& live, bool thorough, std::vector<Fault>& fau
     faults.push_back({FindingKind::ambiguous, 0,
                       fmt::format("two different moves have the text \"{}\": give them different "
                                   "texts with `written as`",
-                                  text)});
+                                  it->first)});
     return;
   }
 }

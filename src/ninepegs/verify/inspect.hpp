@@ -15,22 +15,37 @@ Fault runawayFault(const RunawayRules& error);
 class Inspector {
  public:
   explicit Inspector(const Game& game)
-      : game_(game), invariants_(game.invariants()), symmetries_(game.symmetries()) {}
+      : game_(game),
+        invariants_(game.invariants()),
+        symmetries_(game.symmetries()),
+        other_(game.live()) {}
 
   // Faults of a position by itself, and of the move that led to it, if one did.
   void position(LivePosition& live, std::vector<Fault>& faults) const;
 
+  // How closely it is looked at what can be played next.
+  struct Closeness {
+    bool texts = false;
+    std::size_t firstSymmetry = 0, symmetries = 0;  // so many of the symmetries, from that one on
+  };
+  Closeness closest() const { return {true, 0, symmetries_.size()}; }
   // Faults of what can be played next: nobody can move, symmetry broken, texts ambiguous.
-  void moves(LivePosition& live, bool thorough, std::vector<Fault>& faults) const;
+  void moves(LivePosition& live, Closeness close, std::vector<Fault>& faults);
 
-  bool hasSymmetries() const { return !symmetries_.empty(); }
+  std::size_t symmetries() const { return symmetries_.size(); }
 
  private:
-  void symmetry(const Position& played, const MoveList& moves, std::vector<Fault>& faults) const;
+  bool same(const Position& position, const Symmetry& symmetry,
+            const std::vector<Position>& afters);
+  void symmetry(LivePosition& live, const MoveList& moves, Closeness close,
+                std::vector<Fault>& faults);
 
   const Game& game_;
   std::vector<Invariant> invariants_;
   std::vector<Symmetry> symmetries_;
+  std::unique_ptr<LivePosition> other_;  // of mirrored positions
+  MoveList otherMoves_;
+  std::vector<std::uint64_t> expected_, got_;
 };
 
 }  // namespace ninepegs::verify

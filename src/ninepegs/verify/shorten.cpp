@@ -30,8 +30,10 @@ class Shortener {
     faults_.clear();
     inspector_.position(*live_, faults_);
     if (has()) return true;
-    bool thorough = kind_ == FindingKind::symmetry || kind_ == FindingKind::ambiguous;
-    inspector_.moves(*live_, thorough, faults_);
+    Inspector::Closeness close;
+    close.texts = kind_ == FindingKind::ambiguous;
+    close.symmetries = kind_ == FindingKind::symmetry ? inspector_.symmetries() : 0;
+    inspector_.moves(*live_, close, faults_);
     return has();
   }
 

@@ -26,7 +26,10 @@ Program Compiler::run() {
     for (int index = 0; index < moves; ++index) {
       recipe(index, side, Recipe::apply);
       recipe(index, side, Recipe::text);
-      if (program_.groups[index].moveClass >= MoveClass::tested) recipe(index, side, Recipe::trial);
+      if (program_.groups[index].moveClass < MoveClass::tested) continue;
+      int begun = emit_.here();
+      recipe(index, side, Recipe::trial);
+      program_.groups[index].trialSteps[side] = emit_.weightSince(begun);
     }
     program_.passApply[side] = emit_.here();
     Slot passes = program_.layout.passes;

@@ -23,9 +23,34 @@ void Emitter::jump(Op op, int label, Slot a, Slot b, Slot c, Slot d) {
   add(op, a, b, c, d);
 }
 
+namespace {
+
+// How many plain instructions one takes the time of.
+int weightOf(Op op) {
+  switch (op) {
+    case Op::bracketed:
+    case Op::bracketing:
+    case Op::lineCells:
+    case Op::countLines:
+    case Op::linesThrough:
+    case Op::linesOfLength:
+    case Op::jumpLine:
+    case Op::jumpNoLine:
+    case Op::spread:
+    case Op::groups:
+      return 8;
+    default:
+      return 1;
+  }
+}
+
+}  // namespace
+
 // A step of limits::loopSteps is about what four instructions on a board of one word take.
 Slot Emitter::weightSince(int begun) const {
-  int weight = 1 + (here() - begun) * std::max(1, program_.words / 2) / 4;
+  int weight = 0;
+  for (int at = begun; at < here(); ++at) weight += weightOf(program_.code[at].op);
+  weight = 1 + weight * std::max(1, program_.words / 2) / 4;
   return static_cast<Slot>(std::min(weight, 0xffff));
 }
 
@@ -70,6 +95,10 @@ void Emitter::fuse() {
       one.op = Op::bothAny, one.n = next.n;
     else if (pair(Op::both, Op::jumpNone) && next.b == one.a)
       one.op = Op::bothNone, one.n = next.n;
+    else if (pair(Op::both, Op::count) && next.b == one.a)
+      one = {Op::countBoth, next.a, one.b, one.c, one.a, 0};
+    else if (pair(Op::weigh, Op::jump))
+      one.op = Op::weighGo, one.n = next.n;
     else if (pair(Op::copySet, Op::jump))
       one.op = Op::copySetGo, one.n = next.n;
     else if (pair(Op::emitMany, Op::jump))

@@ -34,6 +34,7 @@ class Emitter {
   void weighLoop(int begun);
   void weighLoops(int begun);  // those from there on that are not weighed yet
   void weigh(int begun);
+  Slot weightSince(int begun) const;  // steps that what was added since then costs
   void finish();  // settles all jumps, makes the tables that only what was used needs
   void setStatement(int statement) { statement_ = statement; }
 
@@ -60,7 +61,6 @@ class Emitter {
   int lineFamily(const std::vector<int>& lengths, const std::vector<int>& axes);
 
  private:
-  Slot weightSince(int begun) const;
   std::vector<std::uint64_t> words(const CellSet& set) const;
   int tableSet(const CellSet& set);
   void fuse();

@@ -2,6 +2,7 @@
 #include <algorithm>
 
 #include "ninepegs/sheet/compile/expressions.hpp"
+#include "ninepegs/sheet/syntax/parser.hpp"
 
 namespace ninepegs::sheet {
 
@@ -98,7 +99,10 @@ Slot Expressions::numberOf(const Expr& expr) {
 
 Slot Expressions::number(const Expr& expr) {
   auto compute = [&](Op op) {
-    Slot a = number(expr.args[0]), b = number(expr.args[1]), out = emit_.newNumber();
+    Slot a = number(expr.args[0]);
+    // The same twice, as in a square, is worked out once.
+    Slot b = toText(expr.args[0]) == toText(expr.args[1]) ? a : number(expr.args[1]);
+    Slot out = emit_.newNumber();
     emit_.add(op, out, a, b);
     return out;
   };

@@ -99,13 +99,12 @@ class Machine {
   // From now on, the moves that a test for an end finds after a ply are kept in `room`, which must
   // outlive what is run; nullptr: no longer. `kept` tells whether it holds the legal moves of the
   // side to move: generate() need not be called then. Not where a pass may be made beside moves.
-  void keepMovesIn(BundleSink<W>* room) {
-    room_ = program_->passAlone ? room : nullptr;
-    settled_ = false;
-  }
+  void keepMovesIn(BundleSink<W>* room) { next_ = program_->passAlone ? room : nullptr; }
   bool kept() const {
     return room_ != nullptr && settled_ && roomHoldsAll_ && stuck_[turn()] == 0;
   }
+  // Has a test found a move of the side to move?
+  bool knownToMove() const { return settled_ && stuck_[turn()] == 0; }
 
   // Plays a legal move: the position becomes the next one, with its result.
   void apply(int group, const std::uint16_t* choices, int count) {
@@ -116,6 +115,7 @@ class Machine {
   void applyChosen(int group) {
     steps_ = limits::loopSteps;
     aside_ = 0;
+    room_ = next_;
     memory_[Layout::result] = 0;  // an end that was not claimed is passed over
     int side = turn();
     keepBefore();
@@ -325,7 +325,8 @@ class Machine {
 
   const Program* program_;
   std::span<std::uint64_t> uses_;
-  BundleSink<W>* room_ = nullptr;
+  BundleSink<W>* room_ = nullptr;  // for this ply
+  BundleSink<W>* next_ = nullptr;  // for the plies to come
   bool settled_ = false;             // the ply is over: only the tests for an end are still to come
   std::int8_t stuck_[2] = {-1, -1};  // then: what is known of each side
   bool roomHoldsAll_ = false;  // what `room_` holds are all legal moves

@@ -118,6 +118,11 @@ on_bothAny : {
   i = met.any() ? code + i->n : i + 2;
   DISPATCH();
 }
+on_countBoth:
+  at(i->d) = at(i->b) & at(i->c);
+  setNum(i->a, at(i->d).count());
+  i += 2;
+  DISPATCH();
 on_bothNone : {
   Set met = at(i->b) & at(i->c);
   at(i->a) = met;
@@ -201,6 +206,9 @@ on_stopAny:
 on_weigh:
   if (outOfSteps(i - code, i->d)) return;
   NEXT();
+on_weighGo:
+  if (outOfSteps(i - code, i->d)) return;
+  JUMP();
 on_nextCell:
   if (!at(i->b).any()) JUMP();
   if (outOfSteps(i - code, i->d)) return;

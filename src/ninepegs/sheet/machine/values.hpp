@@ -118,7 +118,13 @@ Bits<W> Machine<W>::linesOfLength(const Set& in, const LineSet* lines) const {
 template <int W>
 bool Machine<W>::nextLine(const Instruction& i, const LineSet* lines) {
   std::int64_t index = num(i.b), from = index, count = lines == nullptr ? 0 : lines->count;
-  while (index < count && !lineIn(at(i.c), *lines, static_cast<int>(index))) ++index;
+  const Set in = at(i.c);
+  if (lines != nullptr && lines->exact) {
+    while (index < count && !lineIn(in, *lines, static_cast<int>(index))) ++index;
+  } else if (lines != nullptr) {
+    const Set* mask = &lineMask(*lines, static_cast<int>(index));
+    for (; index < count && minus(*mask, in).any(); ++index) ++mask;
+  }
   setNum(i.b, index + 1);
   spend(static_cast<std::size_t>((index - from) * W) / 8);
   if (index >= count) return false;

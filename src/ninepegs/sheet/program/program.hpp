@@ -135,6 +135,8 @@ using Slot = std::uint16_t;
   X(slideFrom, "d = the cell b as a set; a = from it along group n through c; skip one")     \
   X(bothAny, "a = b on c; go on at n if it has cells; skip one")                             \
   X(bothNone, "a = b on c; go on at n if it has no cells; skip one")                         \
+  X(countBoth, "d = b on c; a = its number of cells; skip one")                              \
+  X(weighGo, "this turn of a loop takes d steps; go on at n")                                \
   X(copySetGo, "a = b; go on at n")                                                          \
   X(emitManyGo, "as emitMany, of group d; go on at n")                                       \
   X(stopAny, "end of the routine if b has cells")                                            \
@@ -270,6 +272,7 @@ struct GroupCode {
   std::vector<bool> choiceIsCell;     // of those
   std::array<int, 2> apply = {0, 0};  // routines, by side
   std::array<int, 2> trial = {-1, -1};
+  std::array<int, 2> trialSteps = {0, 0};  // what a trial weighs beside its loops
   std::array<int, 2> text = {0, 0};  // replays the move and writes its texts
   MoveClass moveClass = MoveClass::flat;
   int classLine = 0;       // the line that sets the class
