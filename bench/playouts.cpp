@@ -1,6 +1,7 @@
-// Random playouts and counting: sheets against hand-written programs, one thread, in one run. Ends
-// with the ratios. Both sides play the same games; that they do is tested by their shares of
-// results here: a run whose shares differ by more than chance allows is refused.
+// Random playouts and counting: sheets against hand-written programs; checks of a sheet against
+// bare playouts of it; the search. One thread, in one run. Ends with the ratios. Both sides play
+// the same games; that they do is tested by their shares of results here: a run whose shares differ
+// by more than chance allows is refused.
 //
 //   ./run bench
 #include <benchmark/benchmark.h>
@@ -14,6 +15,8 @@
 #include <vector>
 
 #include "ninepegs/game/library.hpp"
+#include "ninepegs/play/opponent.hpp"
+#include "ninepegs/verify/check.hpp"
 #include "ninepegs/verify/count.hpp"
 #include "yardstick_chess.hpp"
 #include "yardstick_othello.hpp"
@@ -111,6 +114,49 @@ void playouts(benchmark::State& state, const std::string& name, int byHandGames,
       });
 }
 
+// A check with everything on but cases and views, against bare playouts of the same sheet.
+void checks(benchmark::State& state, const std::string& name, int games) {
+  std::shared_ptr<const Game> game = opened(name);
+  Position start = game->start();
+  std::unique_ptr<LivePosition> live = game->live();
+  std::uint64_t number = 0, seed = 1;
+  inTurns(
+      state, "check of " + name,
+      [&](Tally& slice) {
+        for (int i = 0; i < games; ++i) {
+          Stream stream(1, number++);
+          live->setUp(start);
+          while (!live->ended() && live->playDrawn(stream)) {
+          }
+          slice.firstWins += live->outcome().winner == 0 ? 1 : 0;
+        }
+        slice.games = games;
+      },
+      [&](Tally& slice) {
+        verify::CheckOptions options;
+        options.playouts = static_cast<std::uint64_t>(games);
+        options.seed = seed++;
+        options.examples = false;
+        options.viewGames = 0;
+        for (const auto& [outcome, times] : verify::check(*game, options).evidence.outcomes)
+          if (std::get<1>(outcome) == 0) slice.firstWins += static_cast<double>(times);
+        slice.games = games;
+      });
+}
+
+// Positions a second that the search looks at from the start.
+void searches(benchmark::State& state, const std::string& name) {
+  std::shared_ptr<const Game> game = opened(name);
+  std::uint64_t number = 0;
+  double nodes = 0;
+  for (auto _ : state) {
+    Stream stream(1, number++);
+    play::Choice choice = play::makeSearch({.nodes = 50'000})->choose(*game, game->start(), stream);
+    nodes += static_cast<double>(choice.nodes);
+  }
+  state.SetItemsProcessed(static_cast<std::int64_t>(nodes));
+}
+
 // Move sequences of chess, the last ply counted in bulk. A wrong count fails the run.
 constexpr std::uint64_t chessFour = 197281, chessFive = 4865609, chessSix = 119060324;
 
@@ -161,13 +207,30 @@ int main(int argc, char** argv) {
   add("othello", [](benchmark::State& state) { playouts<Othello>(state, "othello", 1500, 400); });
   add("chess", [](benchmark::State& state) { playouts<Chess>(state, "chess", 100, 10); });
   add("count of chess", countChess);
+  for (auto [name, games] :
+       std::initializer_list<std::pair<const char*, int>>{{"tic-tac-toe", 8000},
+                                                          {"connect-four", 3000},
+                                                          {"othello", 600},
+                                                          {"chess", 12},
+                                                          {"draughts", 40},
+                                                          {"morris", 40},
+                                                          {"hex", 150},
+                                                          {"five-in-a-row", 200},
+                                                          {"battleship", 20}})
+    benchmark::RegisterBenchmark((std::string("check of ") + name).c_str(), checks,
+                                 std::string(name), games)
+        ->MinTime(2);
+  for (const char* name : {"tic-tac-toe", "connect-four", "othello", "chess"})
+    benchmark::RegisterBenchmark((std::string("search of ") + name).c_str(), searches,
+                                 std::string(name))
+        ->MinTime(1);
   benchmark::RegisterBenchmark("count of chess to depth 6", countDeep)->Iterations(1);
   benchmark::Initialize(&argc, argv);
   if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 2;
   benchmark::RunSpecifiedBenchmarks();
-  std::printf("\n%-16s %16s %16s %10s\n", "", "hand-written/s", "sheet/s", "ratio");
+  std::printf("\n%-24s %16s %16s %10s\n", "", "hand-written/s", "sheet/s", "ratio");
   for (const auto& [name, outcome] : outcomes())
-    std::printf("%-16s %16.0f %16.0f   1/%.1f\n", name.c_str(), outcome.byHand, outcome.sheet,
+    std::printf("%-24s %16.0f %16.0f   1/%.1f\n", name.c_str(), outcome.byHand, outcome.sheet,
                 outcome.ratio);
   return failed ? 1 : 0;
 }

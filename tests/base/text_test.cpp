@@ -20,8 +20,8 @@ TEST(Text, CountsTheColumnsOfATerminal) {
   EXPECT_EQ(columnsOf("peg"), 3);
   EXPECT_EQ(columnsOf("K\xc3\xb6nig"), 5);
   EXPECT_EQ(columnsOf("\xe6\x9c\xa8\xe9\x92\x89"), 4);  // two ideographs
-  EXPECT_EQ(columnsOf("o\xcc\x88x"), 2);                 // a combining sign
-  EXPECT_EQ(columnsOf("a\xff"), 2);                      // a malformed byte is shown as one
+  EXPECT_EQ(columnsOf("o\xcc\x88x"), 2);                // a combining sign
+  EXPECT_EQ(columnsOf("a\xff"), 2);                     // a malformed byte is shown as one
   EXPECT_EQ(wrapped("\xe6\x9c\xa8 \xe6\x9c\xa8 \xe6\x9c\xa8", 5, ""),
             "\xe6\x9c\xa8 \xe6\x9c\xa8\n\xe6\x9c\xa8\n");
 }

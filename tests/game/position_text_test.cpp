@@ -47,10 +47,9 @@ TEST(PositionText, ACommaStandsBetweenTwoOfAList) {
       "move place\n  choose which from my hand\n  pick there in empty\n"
       "  put which on there from my hand\n  add there to met\n"
       "ends\n  draw \"full\" when no empty\n");
-  EXPECT_EQ(game->readPosition("peg of Amber a1,b2 , c3; met a1 b2, c3; hand of Slate 2 peg,saw",
-                               "test"),
-            game->readPosition("peg of Amber a1 b2 c3; met a1 b2 c3; hand of Slate 2 peg saw",
-                               "test"));
+  EXPECT_EQ(
+      game->readPosition("peg of Amber a1,b2 , c3; met a1 b2, c3; hand of Slate 2 peg,saw", "test"),
+      game->readPosition("peg of Amber a1 b2 c3; met a1 b2 c3; hand of Slate 2 peg saw", "test"));
   for (const char* wrong :
        {"hand of each ,peg", "hand of each 2 ,peg saw", "hand of each 2, peg", "hand of each peg,",
         "hand of each peg,,saw", "hand, of each peg", "peg of Amber, a1", "peg of Amber a1, ,b2",

@@ -2,9 +2,9 @@
 #include <set>
 
 #include "ninepegs/base/random.hpp"
-#include "ninepegs/sheet/words/explain.hpp"
 #include "ninepegs/sheet/syntax/parser.hpp"
 #include "ninepegs/sheet/text/tidy.hpp"
+#include "ninepegs/sheet/words/explain.hpp"
 #include "ninepegs/verify/examples.hpp"
 #include "support/games.hpp"
 

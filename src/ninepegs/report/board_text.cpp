@@ -54,10 +54,8 @@ std::string boardText(const Game& game, const Position& position, const Marks& m
         return filled(mark.letter, paint.marked(mark.letter));
     std::optional<Piece> piece = game.pieceAt(position, cell, marks.board);
     if (!piece) return std::string();
-    const std::string& letter =
-        game.info().kinds[piece->kind].letters[std::max(piece->side, 0)];
-    return filled(letter,
-                  piece->side < 0 ? paint.strong(letter) : paint.side(piece->side, letter));
+    const std::string& letter = game.info().kinds[piece->kind].letters[std::max(piece->side, 0)];
+    return filled(letter, piece->side < 0 ? paint.strong(letter) : paint.side(piece->side, letter));
   };
   std::string out;
   int level = 1;

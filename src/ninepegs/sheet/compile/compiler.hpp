@@ -1,9 +1,9 @@
 // Checked tree -> program.
 #pragma once
 
-#include "ninepegs/sheet/rules/checker.hpp"
-#include "ninepegs/sheet/program/program.hpp"
 #include "ninepegs/sheet/compile/shortcuts.hpp"
+#include "ninepegs/sheet/program/program.hpp"
+#include "ninepegs/sheet/rules/checker.hpp"
 
 namespace ninepegs::sheet {
 

@@ -8,9 +8,9 @@
 #include <tuple>
 #include <vector>
 
-#include "ninepegs/sheet/rules/checker.hpp"
-#include "ninepegs/sheet/program/program.hpp"
 #include "ninepegs/sheet/compile/shortcuts.hpp"
+#include "ninepegs/sheet/program/program.hpp"
+#include "ninepegs/sheet/rules/checker.hpp"
 
 namespace ninepegs::sheet {
 

@@ -100,9 +100,7 @@ class Machine {
   // outlive what is run; nullptr: no longer. `kept` tells whether it holds the legal moves of the
   // side to move: generate() need not be called then. Not where a pass may be made beside moves.
   void keepMovesIn(BundleSink<W>* room) { next_ = program_->passAlone ? room : nullptr; }
-  bool kept() const {
-    return room_ != nullptr && settled_ && roomHoldsAll_ && stuck_[turn()] == 0;
-  }
+  bool kept() const { return room_ != nullptr && settled_ && roomHoldsAll_ && stuck_[turn()] == 0; }
   // Has a test found a move of the side to move?
   bool knownToMove() const { return settled_ && stuck_[turn()] == 0; }
 
@@ -325,11 +323,11 @@ class Machine {
 
   const Program* program_;
   std::span<std::uint64_t> uses_;
-  BundleSink<W>* room_ = nullptr;  // for this ply
-  BundleSink<W>* next_ = nullptr;  // for the plies to come
+  BundleSink<W>* room_ = nullptr;    // for this ply
+  BundleSink<W>* next_ = nullptr;    // for the plies to come
   bool settled_ = false;             // the ply is over: only the tests for an end are still to come
   std::int8_t stuck_[2] = {-1, -1};  // then: what is known of each side
-  bool roomHoldsAll_ = false;  // what `room_` holds are all legal moves
+  bool roomHoldsAll_ = false;        // what `room_` holds are all legal moves
   mutable int steps_ = limits::loopSteps;
   std::int64_t aside_ = 0;  // steps of looks for moves that had a budget of their own
   int exhaustedAt_ = -1;

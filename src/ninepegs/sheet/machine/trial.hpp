@@ -23,8 +23,7 @@ void Machine<W>::onTrial(int group, int choices, Sink& sink) {
 template <int W>
 void Machine<W>::playOnTrial(int group, int choices, TrialSink& sink) {
   const Layout& layout = program_->layout;
-  spend(2 + bytes() / 128 +
-        static_cast<std::size_t>(program_->groups[group].trialSteps[turn()]));
+  spend(2 + bytes() / 128 + static_cast<std::size_t>(program_->groups[group].trialSteps[turn()]));
   trialWords_ =
       static_cast<std::size_t>(program_->trialsChangeAll ? layout.words : layout.planesEnd);
   std::uint64_t* saved = static_cast<std::uint64_t*>(alloca(trialWords_ * sizeof(std::uint64_t)));

@@ -273,7 +273,7 @@ struct GroupCode {
   std::array<int, 2> apply = {0, 0};  // routines, by side
   std::array<int, 2> trial = {-1, -1};
   std::array<int, 2> trialSteps = {0, 0};  // what a trial weighs beside its loops
-  std::array<int, 2> text = {0, 0};  // replays the move and writes its texts
+  std::array<int, 2> text = {0, 0};        // replays the move and writes its texts
   MoveClass moveClass = MoveClass::flat;
   int classLine = 0;       // the line that sets the class
   bool mayRepeat = false;  // two moves may have the same text and position

@@ -4,8 +4,8 @@
 #include <algorithm>
 
 #include "ninepegs/base/text.hpp"
-#include "ninepegs/sheet/syntax/parser.hpp"
 #include "ninepegs/sheet/rules/types.hpp"
+#include "ninepegs/sheet/syntax/parser.hpp"
 
 namespace ninepegs::sheet {
 

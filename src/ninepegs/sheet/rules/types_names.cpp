@@ -3,8 +3,8 @@
 
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/text.hpp"
-#include "ninepegs/sheet/syntax/parser.hpp"
 #include "ninepegs/sheet/rules/types.hpp"
+#include "ninepegs/sheet/syntax/parser.hpp"
 
 namespace ninepegs::sheet {
 

@@ -7,8 +7,8 @@
 #include <vector>
 
 #include "ninepegs/base/diagnostic.hpp"
-#include "ninepegs/sheet/text/blocks.hpp"
 #include "ninepegs/sheet/syntax/tree.hpp"
+#include "ninepegs/sheet/text/blocks.hpp"
 
 namespace ninepegs::sheet {
 

@@ -4,8 +4,8 @@
 #include <string>
 #include <vector>
 
-#include "ninepegs/sheet/text/blocks.hpp"
 #include "ninepegs/sheet/syntax/tree.hpp"
+#include "ninepegs/sheet/text/blocks.hpp"
 
 namespace ninepegs::sheet {
 
