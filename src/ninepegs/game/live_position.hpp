@@ -36,7 +36,7 @@ class LivePosition {
 
   virtual int toMove() const = 0;  // 0 or 1
   virtual Outcome outcome() const = 0;
-  bool ended() const { return outcome().kind != ResultKind::ongoing; }
+  virtual bool ended() const { return outcome().kind != ResultKind::ongoing; }
 
   // The legal moves in the order of Game::listMoves; none if the game has ended, but for an end
   // that is only claimed. They are found once a position.
@@ -53,7 +53,7 @@ class LivePosition {
   // Plays a legal move.
   virtual void play(const Move& move) = 0;
   // Draws one of the legal moves, each being equally likely, and plays it; false if there is none.
-  bool playDrawn(Stream& stream) {
+  virtual bool playDrawn(Stream& stream) {
     std::uint32_t count = moveCount();
     if (count == 0) return false;
     play(moveAt(stream.below(count)));

@@ -10,6 +10,7 @@ using sheet::Layout;
 namespace {
 
 constexpr std::size_t usualPlies = 128;  // room for them is made at once
+constexpr std::size_t block = 4;         // words that are copied at once
 
 }  // namespace
 
@@ -20,8 +21,9 @@ SheetLive<W>::SheetLive(const SheetGame& game, const sheet::Program& program,
       program_(program),
       uses_(uses),
       words_(static_cast<std::size_t>(program.layout.words)),
+      stride_((words_ + block - 1) / block * block),
       machine_(program) {
-  line_.resize(words_ * usualPlies);
+  line_.resize(stride_ * usualPlies);
   hashes_.resize(usualPlies);
   values_.resize(usualPlies * program.invariants.size() * 2);
   if (!uses.empty() && !program.forbidStatements.empty()) pending_.resize(uses.size());
@@ -90,10 +92,7 @@ void SheetLive<W>::findMoves() {
     looked_.clear();
     std::fill(pending_.begin(), pending_.end(), 0);
     machine_.countInto(pending_);
-    within([&] {
-      machine_.standAlone();
-      machine_.generate(looked_);
-    });
+    within([&] { machine_.generate(looked_); });
     from_ = &looked_;
   }
   total_ = from_->total;
@@ -182,21 +181,18 @@ bool SheetLive<W>::canMove() {
   if (machine_.knownToMove()) return true;
   sheet::AnySink any;
   machine_.countInto({});
-  within([&] {
-    machine_.standAlone();
-    machine_.generate(any);
-  });
+  within([&] { machine_.generate(any); });
   return any.found;
 }
 
 // What a look for moves uses is counted where they are looked for, once.
 template <int W>
 void SheetLive<W>::expectMoves(bool expected) {
-  machine_.keepMovesIn(expected && pending_.empty() && program_.beforeAt == 0 ? &kept_ : nullptr);
+  machine_.keepMovesIn(expected && pending_.empty() ? &kept_ : nullptr);
 }
 
 template <int W>
-void SheetLive<W>::play(const Move& move) {
+void SheetLive<W>::begin() {
   if (!pending_.empty()) {  // what is forbidden is known where moves are tried
     findMoves();
     for (std::size_t i = 0; i < uses_.size(); ++i) uses_[i] += pending_[i];
@@ -207,7 +203,9 @@ void SheetLive<W>::play(const Move& move) {
     line_.resize(2 * line_.size());
     values_.resize(2 * values_.size());
   }
-  machine_.store(line_.data() + ply * words_);
+  std::uint64_t* to = line_.data() + ply * stride_;
+  for (std::size_t i = 0; i < stride_; i += block)
+    std::memcpy(to + i, machine_.words() + i, block * sizeof *to);
   ++plies_;
   forget(ply + 1);
   if (program_.layout.seen != 0) {
@@ -216,13 +214,52 @@ void SheetLive<W>::play(const Move& move) {
   }
   found_ = Found::none;
   machine_.countInto(uses_);
-  machine_.refill();
-  machine_.apply(move.group, move.choices.data(), move.count);
+}
+
+template <int W>
+void SheetLive<W>::made(int group) {
+  machine_.applyChosen(group);
   if (machine_.exhaustedAt() < 0) return;
   int statement = machine_.exhaustedAt();
   bool choices = machine_.tooManyChoices();
   takeBack();
   refuseLongLoop(program_, statement, choices);
+}
+
+template <int W>
+void SheetLive<W>::play(const Move& move) {
+  begin();
+  for (int i = 0; i < move.count; ++i) machine_.setChoice(i, move.choices[i]);
+  made(move.group);
+}
+
+template <int W>
+bool SheetLive<W>::playDrawn(Stream& stream) {
+  findEach();
+  if (total_ == 0) return false;
+  std::uint32_t rank = stream.below(total_);
+  if (found_ == Found::list) {
+    Move move = list_[rank];
+    play(move);
+  } else if (found_ == Found::cells) {
+    int cell = cells_.select(static_cast<int>(rank));
+    begin();
+    machine_.setChoice(0, static_cast<std::uint64_t>(cell));
+    made(only_->n);
+  } else {
+    const auto* bundle = from_->bundles;
+    for (; rank >= bundle->moves; ++bundle) rank -= bundle->moves;
+    begin();
+    int last = bundle->count - 1;
+    for (int i = 0; i < last; ++i) machine_.setChoice(i, bundle->choices[i]);
+    if (last >= 0)
+      machine_.setChoice(
+          last, static_cast<std::uint64_t>(bundle->lastOne >= 0
+                                               ? bundle->lastOne
+                                               : bundle->last.select(static_cast<int>(rank))));
+    made(bundle->group);
+  }
+  return true;
 }
 
 template <int W>

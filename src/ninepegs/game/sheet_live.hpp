@@ -17,6 +17,7 @@ class SheetLive final : public LivePosition {
   void setUp(const Position& position) override;
   void copyTo(Position& position) const override;
   int toMove() const override { return machine_.turn(); }
+  bool ended() const override { return machine_.result() != 0; }
   Outcome outcome() const override { return SheetGame::outcomeOf(machine_.result()); }
   std::uint32_t moveCount() override;
   Move moveAt(std::uint32_t number) override;
@@ -24,6 +25,7 @@ class SheetLive final : public LivePosition {
   bool canMove() override;
   void expectMoves(bool expected) override;
   void play(const Move& move) override;
+  bool playDrawn(Stream& stream) override;
   void takeBack() override;
   int plies() const override { return plies_; }
   std::uint64_t hash() override;
@@ -58,12 +60,15 @@ class SheetLive final : public LivePosition {
                    static_cast<std::size_t>(side)];
   }
   void forget(std::size_t ply);  // what is known of the position after so many plies
-  const std::uint64_t* before() const { return line_.data() + (plies_ - 1) * words_; }
+  void begin();                  // a ply: what was is kept
+  void made(int group);          // with the choices in the machine
+  const std::uint64_t* before() const { return line_.data() + (plies_ - 1) * stride_; }
 
   const SheetGame& game_;
   const sheet::Program& program_;
   std::span<std::uint64_t> uses_;
-  std::size_t words_;  // of a position
+  std::size_t words_;   // of a position
+  std::size_t stride_;  // the same in whole blocks
   int plies_ = 0;
   std::vector<std::uint64_t> line_;     // the words of the positions before this one
   std::vector<std::uint64_t> earlier_;  // hashes of earlier positions, where the game keeps them

@@ -99,13 +99,13 @@ void Watcher::play(std::uint64_t number) {
   Stream stream(options_.seed, number);
   // Which positions are looked at closely is drawn by itself, so that the games stay the same.
   Stream look(options_.seed ^ closeLooks, number);
-  bool all = number < options_.thoroughPlayouts;
   live_->setUp(start_);
   played_.clear();
   inspector_.position(*live_, faults_);
   if (!faults_.empty()) note(number);
   while (!live_->ended()) {
     std::uint32_t moves = live_->moveCount();
+    bool all = options_.close || (number == 0 && played_.empty());
     Inspector::Closeness close = all ? inspector_.closest() : drawn(look, moves);
     if (moves == 0 || close.texts || close.symmetries > 0) {
       inspector_.moves(*live_, close, faults_);

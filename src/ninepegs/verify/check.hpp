@@ -23,9 +23,9 @@ struct CheckOptions {
   int plyLimit = 2000;   // a playout that is longer is a finding
   std::uint64_t viewGames =
       10000;  // pairs of games played to find what leaks, if anything is secret
-  // Symmetries and texts are tried in every position of the first playouts, and in positions of
-  // the others that are drawn, so many that it takes no more time than the playouts themselves.
-  std::uint64_t thoroughPlayouts = 1;
+  // Texts and symmetries are tried at the start, and in positions that are drawn: so many that it
+  // takes no more time than the playouts themselves; with `close`, in every position.
+  bool close = false;
   std::size_t shortenBudget = 200'000;  // positions tried for the shortest failing game
   const StopFlag* stop = nullptr;
   std::function<void(std::uint64_t done)> progress;  // called now and then, from any thread

@@ -67,6 +67,7 @@ class Machine {
     if (program_->layout.seen != 0) memory_[program_->layout.seen] = seenHash();
   }
   void store(std::uint64_t* position) const { std::memcpy(position, memory_, bytes()); }
+  const std::uint64_t* words() const { return memory_; }
   std::uint64_t word(Slot slot) const { return memory_[slot]; }
   std::int64_t number(Slot slot) const { return static_cast<std::int64_t>(memory_[slot]); }
   Set set(Slot slot) const {
