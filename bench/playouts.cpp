@@ -114,7 +114,7 @@ void playouts(benchmark::State& state, const std::string& name, int byHandGames,
       });
 }
 
-// A check with everything on but cases and views, against bare playouts of the same sheet.
+// A check with everything on but cases, against bare playouts of the same sheet.
 void checks(benchmark::State& state, const std::string& name, int games) {
   std::shared_ptr<const Game> game = opened(name);
   Position start = game->start();
@@ -137,7 +137,6 @@ void checks(benchmark::State& state, const std::string& name, int games) {
         options.playouts = static_cast<std::uint64_t>(games);
         options.seed = seed++;
         options.examples = false;
-        options.viewGames = 0;
         for (const auto& [outcome, times] : verify::check(*game, options).evidence.outcomes)
           if (std::get<1>(outcome) == 0) slice.firstWins += static_cast<double>(times);
         slice.games = games;

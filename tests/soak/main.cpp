@@ -349,7 +349,7 @@ int main(int argc, char** argv) {
   app.add_option("--from", options.from, "the first number");
   app.add_option("--many,--sheets", options.many, "how many");
   app.add_option("--processes", options.processes, "processes at a time");
-  app.add_option("--hang", options.hang, "seconds after which a piece of work hangs");
+  app.add_option("--hang", options.hang, "seconds of work after which a piece hangs");
   app.add_option("--slow", options.slow, "seconds a sheet may take to be read");
   app.add_option("--judge-each", options.judgeEach,
                  "of mutated sheets, every so many are played beside the slow judge");

@@ -113,6 +113,20 @@ TEST(Check, FindsABrokenSymmetry) {
   EXPECT_TRUE(report.findings[0].moves.empty());  // it shows on the empty board
 }
 
+TEST(Check, LooksCloselyAtSomePositionsOrAtAll) {
+  std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
+  CheckOptions options;
+  options.playouts = 2000;
+  options.examples = false;
+  CheckReport some = check(*game, options);
+  options.closely = true;
+  CheckReport all = check(*game, options);
+  EXPECT_EQ(all.evidence.symmetryTests, all.evidence.choices.count());
+  EXPECT_GT(some.evidence.symmetryTests, 50u);
+  EXPECT_LT(some.evidence.symmetryTests, all.evidence.symmetryTests / 10);
+  EXPECT_EQ(some.evidence.outcomes, all.evidence.outcomes);  // the games are the same
+}
+
 TEST(Check, FindsBrokenInvariants) {
   std::string text = test::sheetWith("always\n  count occupied < 3\n  count empty never shrinks\n");
   CheckReport report = checked(*test::fromText(text), 50);

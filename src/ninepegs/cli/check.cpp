@@ -16,7 +16,7 @@ struct Options {
   GameOptions game;
   std::string playouts = "10000", seed = "1", threads = "0";
   Said out;
-  bool allVariants = false, json = false;
+  bool allVariants = false, closely = false, json = false;
 };
 
 struct Checked {
@@ -48,6 +48,7 @@ void run(const Options& options, Context& context) {
     throw BadInput(Place{}, "--variant and --all-variants do not go together",
                    "leave one of them out");
   verify::CheckOptions how;
+  how.closely = options.closely;
   how.playouts = wholeOption(options.playouts, "--playouts", 1, 1'000'000'000'000ull);
   how.seed = wholeOption(options.seed, "--seed", 0, ~0ull);
   how.threads = static_cast<int>(wholeOption(options.threads, "--threads", 0, 256));
@@ -111,6 +112,9 @@ void addCheck(CLI::App& app, Context& context) {
       ->type_name("DIR");
   command->add_flag("--all-variants", options->allVariants,
                     "also play the playouts in every variant; cases of variants are always run");
+  command->add_flag("--closely", options->closely,
+                    "try texts and symmetries in every position, and all pairs of games with "
+                    "secrets, not only as many as the playouts leave time for");
   command->add_flag("--json", options->json, "print one JSON object");
   command->footer(
       "Exit code 1 says that a fault was found; the shortest failing game is shown.\n"

@@ -105,7 +105,7 @@ void Watcher::play(std::uint64_t number) {
   if (!faults_.empty()) note(number);
   while (!live_->ended()) {
     std::uint32_t moves = live_->moveCount();
-    bool all = options_.close || (number == 0 && played_.empty());
+    bool all = options_.closely || (number == 0 && played_.empty());
     Inspector::Closeness close = all ? inspector_.closest() : drawn(look, moves);
     if (moves == 0 || close.texts || close.symmetries > 0) {
       inspector_.moves(*live_, close, faults_);
@@ -217,7 +217,7 @@ CheckReport check(const Game& game, const CheckOptions& options) {
   for (const auto& [key, seen] : report.evidence.faults)
     report.findings.push_back(described(game, key.first, key.second, seen, options));
   if (game.hasSecrets() && options.playouts > 0) {
-    std::uint64_t games = std::min(options.viewGames, options.playouts);
+    std::uint64_t games = options.closely ? options.playouts : (options.playouts + 3) / 4;
     ViewTest views = testViews(game, games, {options.seed, options.threads, options.stop});
     report.viewPairs = views.pairs;
     for (Finding& finding : views.findings) report.findings.push_back(std::move(finding));

@@ -21,11 +21,11 @@ struct CheckOptions {
   int threads = 1;       // changes no result
   bool examples = true;  // also run the cases
   int plyLimit = 2000;   // a playout that is longer is a finding
-  std::uint64_t viewGames =
-      10000;  // pairs of games played to find what leaks, if anything is secret
   // Texts and symmetries are tried at the start, and in positions that are drawn: so many that it
-  // takes no more time than the playouts themselves; with `close`, in every position.
-  bool close = false;
+  // takes no more time than the playouts themselves. Where something is secret, pairs of games are
+  // played to find what leaks, one for every four playouts. Closely: texts and symmetries in every
+  // position, and a pair for every playout.
+  bool closely = false;
   std::size_t shortenBudget = 200'000;  // positions tried for the shortest failing game
   const StopFlag* stop = nullptr;
   std::function<void(std::uint64_t done)> progress;  // called now and then, from any thread
