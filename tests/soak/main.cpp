@@ -13,6 +13,7 @@
 #include "judge/same_games.hpp"
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/base/parallel.hpp"
+#include "ninepegs/sheet/program/verify.hpp"
 #include "ninepegs/sheet/text/tidy.hpp"
 #include "ninepegs/sheet/words/explain.hpp"
 #include "ninepegs/verify/lint.hpp"
@@ -151,6 +152,10 @@ class Look {
         number_ % 2 == 0 ? sheet::allShortcuts : 1u << (number_ / 2 % sheet::shortcutCount);
     Game game = openText(text, variant), plain = openText(text, variant, without);
     compare_.games = 1;
+    for (const Game& one : {game, plain})
+      if (std::vector<std::string> faults = sheet::unsound(one->program()); !faults.empty())
+        return fmt::format("program without shortcuts {:x}: {}", one == game ? 0 : without,
+                           faults.front());
     std::string parted = judge::parted(*game, *plain, compare_, true);
     if (!parted.empty()) return fmt::format("without shortcuts {:x}: {}", without, parted);
     parted = test::liveParted(*game, Stream(options_.seed, number_), 12);

@@ -89,6 +89,7 @@ void Compiler::foreseen(int side) {
   int several = emit_.label();
   emit_.add(Op::clear, alone_);
   emit_.add(Op::copyNumber, dangerKnown_, zero);
+  emit_.add(Op::clear, danger_);
   emit_.add(Op::count, many, guarded);
   emit_.jump(Op::jumpUnequal, several, 0, many, one);
   emit_.add(Op::copySet, alone_, guarded);
