@@ -27,6 +27,11 @@ SheetLive<W>::SheetLive(const SheetGame& game, const sheet::Program& program,
   hashes_.resize(usualPlies);
   values_.resize(usualPlies * program.invariants.size() * 2);
   if (!uses.empty() && !program.forbidStatements.empty()) pending_.resize(uses.size());
+  for (int side = 0; side < 2 && !game.mayRepeat_ && pending_.empty(); ++side) {
+    const sheet::Instruction& first = program.code[program.generate[side]];
+    if (first.op == sheet::Op::emitLast && first.a == 1) onlyOf_[side] = &first;
+  }
+  remembers_ = program.layout.seen != 0;
   expectMoves(true);
   setUp(game.start());
 }
@@ -44,7 +49,8 @@ void SheetLive<W>::setUp(const Position& position) {
 
 template <int W>
 void SheetLive<W>::forget(std::size_t ply) {
-  hashes_[ply].known = false;
+  if (hashed_) hashes_[ply].known = false;
+  if (!valued_) return;
   std::size_t invariants = program_.invariants.size() * 2;
   for (std::size_t i = ply * invariants; i < (ply + 1) * invariants; ++i) values_[i].known = false;
 }
@@ -79,7 +85,7 @@ void SheetLive<W>::findMoves() {
     found_ = Found::list;
     return;
   }
-  only_ = game_.mayRepeat_ || !pending_.empty() ? nullptr : machine_.onlyEmission();
+  only_ = onlyOf_[machine_.turn()];
   if (only_ != nullptr) {
     cells_ = machine_.set(only_->b);
     total_ = static_cast<std::uint32_t>(cells_.count());
@@ -193,12 +199,12 @@ void SheetLive<W>::expectMoves(bool expected) {
 
 template <int W>
 void SheetLive<W>::begin() {
-  if (!pending_.empty()) {  // what is forbidden is known where moves are tried
+  if (!pending_.empty()) [[unlikely]] {  // what is forbidden is known where moves are tried
     findMoves();
     for (std::size_t i = 0; i < uses_.size(); ++i) uses_[i] += pending_[i];
   }
   std::size_t ply = static_cast<std::size_t>(plies_);
-  if (ply + 1 >= hashes_.size()) {
+  if (ply + 1 >= hashes_.size()) [[unlikely]] {
     hashes_.resize(2 * hashes_.size());
     line_.resize(2 * line_.size());
     values_.resize(2 * values_.size());
@@ -208,7 +214,7 @@ void SheetLive<W>::begin() {
     std::memcpy(to + i, machine_.words() + i, block * sizeof *to);
   ++plies_;
   forget(ply + 1);
-  if (program_.layout.seen != 0) {
+  if (remembers_) {
     earlier_.push_back(machine_.word(program_.layout.seen));
     machine_.remember(earlier_);
   }
@@ -219,11 +225,12 @@ void SheetLive<W>::begin() {
 template <int W>
 void SheetLive<W>::made(int group) {
   machine_.applyChosen(group);
-  if (machine_.exhaustedAt() < 0) return;
-  int statement = machine_.exhaustedAt();
-  bool choices = machine_.tooManyChoices();
-  takeBack();
-  refuseLongLoop(program_, statement, choices);
+  if (machine_.exhaustedAt() >= 0) [[unlikely]] {
+    int statement = machine_.exhaustedAt();
+    bool choices = machine_.tooManyChoices();
+    takeBack();
+    refuseLongLoop(program_, statement, choices);
+  }
 }
 
 template <int W>
@@ -235,17 +242,22 @@ void SheetLive<W>::play(const Move& move) {
 
 template <int W>
 bool SheetLive<W>::playDrawn(Stream& stream) {
+  if (const sheet::Instruction* only = onlyOf_[machine_.turn()]; only != nullptr) {
+    if (sheet::isFinal(machine_.result())) return false;
+    Bits<W> cells = machine_.set(only->b);
+    if (!cells.any()) return false;
+    int rank = static_cast<int>(stream.below(static_cast<std::uint32_t>(cells.count())));
+    begin();
+    machine_.setChoice(0, static_cast<std::uint64_t>(cells.select(rank)));
+    made(only->n);
+    return true;
+  }
   findEach();
   if (total_ == 0) return false;
   std::uint32_t rank = stream.below(total_);
   if (found_ == Found::list) {
     Move move = list_[rank];
     play(move);
-  } else if (found_ == Found::cells) {
-    int cell = cells_.select(static_cast<int>(rank));
-    begin();
-    machine_.setChoice(0, static_cast<std::uint64_t>(cell));
-    made(only_->n);
   } else {
     const auto* bundle = from_->bundles;
     for (; rank >= bundle->moves; ++bundle) rank -= bundle->moves;
@@ -277,6 +289,7 @@ void SheetLive<W>::takeBack() {
 template <int W>
 std::uint64_t SheetLive<W>::hash() {
   std::size_t ply = static_cast<std::size_t>(plies_);
+  hashed_ = true;
   Known<std::uint64_t>& here = hashes_[ply];
   if (here.known) return here.value;
   here.value = 0;
@@ -313,6 +326,7 @@ std::int64_t SheetLive<W>::worth(int side) {
 
 template <int W>
 std::int64_t SheetLive<W>::invariantValue(std::size_t index, int side) {
+  valued_ = true;
   Known<std::int64_t>& known = valueAt(plies_, index, side);
   if (!known.known) known = {valueOf(program_.invariants[index].value[side]), true};
   return known.value;
@@ -320,6 +334,7 @@ std::int64_t SheetLive<W>::invariantValue(std::size_t index, int side) {
 
 template <int W>
 std::int64_t SheetLive<W>::invariantBefore(std::size_t index, int side) {
+  valued_ = true;
   Known<std::int64_t>& known = valueAt(plies_ - 1, index, side);
   if (known.known) return known.value;
   copyTo(here_);

@@ -60,8 +60,9 @@ class SheetLive final : public LivePosition {
                    static_cast<std::size_t>(side)];
   }
   void forget(std::size_t ply);  // what is known of the position after so many plies
-  void begin();                  // a ply: what was is kept
-  void made(int group);          // with the choices in the machine
+  // A ply: what was is kept; then the move is made, with the choices in the machine.
+  [[gnu::always_inline]] inline void begin();
+  [[gnu::always_inline]] inline void made(int group);
   const std::uint64_t* before() const { return line_.data() + (plies_ - 1) * stride_; }
 
   const SheetGame& game_;
@@ -75,8 +76,11 @@ class SheetLive final : public LivePosition {
   std::vector<Known<std::uint64_t>> hashes_;  // of the positions before this one, and of this one
   std::vector<Known<std::int64_t>> values_;   // the same of invariants, each for both sides
   std::vector<std::uint64_t> pending_;        // uses seen while looking for moves
+  bool remembers_ = false;                    // earlier positions
+  bool hashed_ = false, valued_ = false;      // somebody has asked: before that nothing is known
   Found found_ = Found::none;
   std::uint32_t total_ = 0;
+  const sheet::Instruction* onlyOf_[2] = {};  // by side: all moves are the cells of its set
   const sheet::Instruction* only_ = nullptr;
   Bits<W> cells_;
   const Bundles* from_ = nullptr;
