@@ -4,6 +4,7 @@
 #include "judge/compare.hpp"
 #include "judge/generate.hpp"
 #include "support/games.hpp"
+#include "support/live.hpp"
 
 namespace ninepegs::judge {
 namespace {
@@ -93,6 +94,8 @@ TEST_P(Corpus, IsTheSame) {
     EXPECT_EQ(compare(*game, text, options).difference, "");
     for (const auto& [name, says] : game->info().variants)
       EXPECT_EQ(compare(text, name, options).difference, "") << name;
+    for (std::uint64_t number = 0; number < 4; ++number)
+      EXPECT_EQ(test::liveParted(*game, Stream(1, number), 20), "");
   }
 }
 

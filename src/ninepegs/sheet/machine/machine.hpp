@@ -42,6 +42,7 @@ class Machine {
 
   void load(const std::uint64_t* position) {
     std::memcpy(memory_, position, bytes());
+    memory_[program_->againSlot] = 0;
     steps_ = limits::loopSteps;
     aside_ = 0;
     settled_ = false;
@@ -115,6 +116,7 @@ class Machine {
     steps_ = limits::loopSteps;
     aside_ = 0;
     room_ = next_;
+    memory_[program_->againSlot] = 0;
     memory_[Layout::result] = 0;  // an end that was not claimed is passed over
     int side = turn();
     keepBefore();
