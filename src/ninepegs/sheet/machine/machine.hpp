@@ -91,13 +91,6 @@ class Machine {
     if (!isFinal(memory_[Layout::result])) run(program_->generate[memory_[Layout::turn]], sink);
   }
 
-  // The instruction that hands over all legal moves of the side to move, if there is only one: they
-  // are the cells of its set b, of group n. Else nullptr.
-  const Instruction* onlyEmission() const {
-    const Instruction* first = program_->code.data() + program_->generate[turn()];
-    return first->op == Op::emitLast && first->a == 1 ? first : nullptr;
-  }
-
   // From now on, the moves that a test for an end finds after a ply are kept in `room`, which must
   // outlive what is run; nullptr: no longer. `kept` tells whether it holds the legal moves of the
   // side to move: generate() need not be called then. Not where a pass may be made beside moves.
