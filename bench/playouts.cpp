@@ -83,6 +83,15 @@ std::shared_ptr<const Game> opened(const std::string& name) {
   return Library({NINEPEGS_SOURCE_SHEETS}).open(name);
 }
 
+// One bare playout from a sheet; did the first side win?
+bool firstWins(LivePosition& live, const Position& start, std::uint64_t number) {
+  Stream stream(1, number);
+  live.setUp(start);
+  for (int ply = 0; ply < 1000 && !live.ended() && live.playDrawn(stream); ++ply) {
+  }
+  return live.outcome().winner == 0;
+}
+
 // Random playouts; a slice of each program lasts some milliseconds.
 template <class Yardstick>
 void playouts(benchmark::State& state, const std::string& name, int byHandGames, int sheetGames) {
@@ -103,13 +112,8 @@ void playouts(benchmark::State& state, const std::string& name, int byHandGames,
         slice.games = byHandGames;
       },
       [&](Tally& slice) {
-        for (int i = 0; i < sheetGames; ++i) {
-          Stream stream(1, number++);
-          live->setUp(start);
-          for (int ply = 0; ply < 1000 && !live->ended() && live->playDrawn(stream); ++ply) {
-          }
-          slice.firstWins += live->outcome().winner == 0 ? 1 : 0;
-        }
+        for (int i = 0; i < sheetGames; ++i)
+          slice.firstWins += firstWins(*live, start, number++) ? 1 : 0;
         slice.games = sheetGames;
       });
 }
@@ -123,13 +127,8 @@ void checks(benchmark::State& state, const std::string& name, int games) {
   inTurns(
       state, "check of " + name,
       [&](Tally& slice) {
-        for (int i = 0; i < games; ++i) {
-          Stream stream(1, number++);
-          live->setUp(start);
-          while (!live->ended() && live->playDrawn(stream)) {
-          }
-          slice.firstWins += live->outcome().winner == 0 ? 1 : 0;
-        }
+        for (int i = 0; i < games; ++i)
+          slice.firstWins += firstWins(*live, start, number++) ? 1 : 0;
         slice.games = games;
       },
       [&](Tally& slice) {

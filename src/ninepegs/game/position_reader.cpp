@@ -257,10 +257,13 @@ bool PositionReader::numbers(const std::vector<Word>& list, std::size_t at,
 void PositionReader::line(const PositionPart& part) {
   std::vector<Word> list = words(part);
   if (list.empty()) return;
-  if (list.size() == 3 && list[1].text == "to" && list[2].text == "move")
-    return noCommas(list, 3) ? turn(list, part) : void();
+  if (list.size() == 3 && list[1].text == "to" && list[2].text == "move") {
+    if (noCommas(list, 3)) turn(list, part);
+    return;
+  }
   if (list.size() == 3 && list[1].text == "moved" && list[2].text == "last" &&
-      layout_.lastMover != 0 && noCommas(list, 3)) {
+      layout_.lastMover != 0) {
+    if (!noCommas(list, 3)) return;
     int side = sheet_.side(list[0].text);
     if (side < 0)
       note(list[0].span, fmt::format("\"{}\" is no side", list[0].text), sidesHint());

@@ -63,17 +63,24 @@ void SheetLive<W>::copyTo(Position& position) const {
             position.words.begin() + static_cast<std::ptrdiff_t>(words_));
 }
 
-// Runs what may come to no end within its limits.
+// Throws if what was run came to no end within its limits, when all is undone.
+template <int W>
+template <class Undo>
+void SheetLive<W>::refuseIfExhausted(Undo undo) {
+  if (machine_.exhaustedAt() < 0) [[likely]]
+    return;
+  int statement = machine_.exhaustedAt();
+  bool choices = machine_.tooManyChoices();
+  undo();
+  refuseLongLoop(program_, statement, choices);
+}
+
 template <int W>
 template <class Body>
 void SheetLive<W>::within(Body body) {
   machine_.refill();
   body();
-  if (machine_.exhaustedAt() < 0) return;
-  int statement = machine_.exhaustedAt();
-  bool choices = machine_.tooManyChoices();
-  machine_.refill();
-  refuseLongLoop(program_, statement, choices);
+  refuseIfExhausted([&] { machine_.refill(); });
 }
 
 template <int W>
@@ -130,26 +137,34 @@ std::uint32_t SheetLive<W>::moveCount() {
   return total_;
 }
 
+// Gives the choices of the move of that number, by their place, and returns its group. Requires
+// findEach(), and that the moves are not in the list.
+template <int W>
+template <class Give>
+int SheetLive<W>::choicesAt(std::uint32_t number, Give give) const {
+  if (found_ == Found::cells) {
+    give(0, cells_.select(static_cast<int>(number)));
+    return only_->n;
+  }
+  const auto* bundle = from_->bundles;
+  for (; number >= bundle->moves; ++bundle) number -= bundle->moves;
+  int last = bundle->count - 1;
+  for (int i = 0; i < last; ++i) give(i, bundle->choices[i]);
+  if (last >= 0)
+    give(last,
+         bundle->lastOne >= 0 ? bundle->lastOne : bundle->last.select(static_cast<int>(number)));
+  return bundle->group;
+}
+
 template <int W>
 Move SheetLive<W>::moveAt(std::uint32_t number) {
   findEach();
   if (found_ == Found::list) return list_[number];
   Move move;
-  if (found_ == Found::cells) {
-    move.group = static_cast<std::uint8_t>(only_->n);
-    move.count = 1;
-    move.choices[0] = static_cast<std::uint16_t>(cells_.select(static_cast<int>(number)));
-    return move;
-  }
-  const auto* bundle = from_->bundles;
-  for (; number >= bundle->moves; ++bundle) number -= bundle->moves;
-  move.group = static_cast<std::uint8_t>(bundle->group);
-  move.count = static_cast<std::uint8_t>(bundle->count);
-  int given = bundle->count - 1;
-  for (int i = 0; i < given; ++i) move.choices[i] = bundle->choices[i];
-  if (given >= 0)
-    move.choices[given] = static_cast<std::uint16_t>(
-        bundle->lastOne >= 0 ? bundle->lastOne : bundle->last.select(static_cast<int>(number)));
+  move.group = static_cast<std::uint8_t>(choicesAt(number, [&](int place, int choice) {
+    move.choices[place] = static_cast<std::uint16_t>(choice);
+    move.count = static_cast<std::uint8_t>(place + 1);
+  }));
   return move;
 }
 
@@ -225,12 +240,7 @@ void SheetLive<W>::begin() {
 template <int W>
 void SheetLive<W>::made(int group) {
   machine_.applyChosen(group);
-  if (machine_.exhaustedAt() >= 0) [[unlikely]] {
-    int statement = machine_.exhaustedAt();
-    bool choices = machine_.tooManyChoices();
-    takeBack();
-    refuseLongLoop(program_, statement, choices);
-  }
+  refuseIfExhausted([&] { takeBack(); });
 }
 
 template <int W>
@@ -242,35 +252,19 @@ void SheetLive<W>::play(const Move& move) {
 
 template <int W>
 bool SheetLive<W>::playDrawn(Stream& stream) {
-  if (const sheet::Instruction* only = onlyOf_[machine_.turn()]; only != nullptr) {
-    if (sheet::isFinal(machine_.result())) return false;
-    Bits<W> cells = machine_.set(only->b);
-    if (!cells.any()) return false;
-    int rank = static_cast<int>(stream.below(static_cast<std::uint32_t>(cells.count())));
-    begin();
-    machine_.setChoice(0, static_cast<std::uint64_t>(cells.select(rank)));
-    made(only->n);
-    return true;
-  }
   findEach();
   if (total_ == 0) return false;
-  std::uint32_t rank = stream.below(total_);
+  std::uint32_t number = stream.below(total_);
   if (found_ == Found::list) {
-    Move move = list_[rank];
+    Move move = list_[number];
     play(move);
-  } else {
-    const auto* bundle = from_->bundles;
-    for (; rank >= bundle->moves; ++bundle) rank -= bundle->moves;
-    begin();
-    int last = bundle->count - 1;
-    for (int i = 0; i < last; ++i) machine_.setChoice(i, bundle->choices[i]);
-    if (last >= 0)
-      machine_.setChoice(
-          last, static_cast<std::uint64_t>(bundle->lastOne >= 0
-                                               ? bundle->lastOne
-                                               : bundle->last.select(static_cast<int>(rank))));
-    made(bundle->group);
+    return true;
   }
+  int group = choicesAt(number, [&](int place, int choice) {
+    machine_.setChoice(place, static_cast<std::uint64_t>(choice));
+  });
+  begin();
+  made(group);
   return true;
 }
 
@@ -279,7 +273,7 @@ void SheetLive<W>::takeBack() {
   machine_.refill();
   machine_.load(before());
   --plies_;
-  if (program_.layout.seen != 0) {
+  if (remembers_) {
     earlier_.pop_back();
     machine_.remember(earlier_);
   }
@@ -339,7 +333,7 @@ std::int64_t SheetLive<W>::invariantBefore(std::size_t index, int side) {
   if (known.known) return known.value;
   copyTo(here_);
   machine_.load(before());
-  if (program_.layout.seen != 0) machine_.remember(std::span(earlier_).first(earlier_.size() - 1));
+  if (remembers_) machine_.remember(std::span(earlier_).first(earlier_.size() - 1));
   found_ = Found::none;
   struct Back {
     SheetLive& live;
@@ -376,16 +370,9 @@ std::vector<Result> SheetLive<W>::endsThatHold() {
 
 std::unique_ptr<LivePosition> SheetGame::live(std::span<std::uint64_t> uses) const {
   const sheet::Program& program = uses.empty() ? program_ : counting();
-  switch (program.words) {
-    case 1:
-      return std::make_unique<SheetLive<1>>(*this, program, uses);
-    case 2:
-      return std::make_unique<SheetLive<2>>(*this, program, uses);
-    case 4:
-      return std::make_unique<SheetLive<4>>(*this, program, uses);
-    default:
-      return std::make_unique<SheetLive<8>>(*this, program, uses);
-  }
+  return withWidth(program, [&]<int W>() -> std::unique_ptr<LivePosition> {
+    return std::make_unique<SheetLive<W>>(*this, program, uses);
+  });
 }
 
 }  // namespace ninepegs

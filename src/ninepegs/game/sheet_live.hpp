@@ -52,8 +52,13 @@ class SheetLive final : public LivePosition {
   void findMoves();
   void findEach();
   void writeDown();
+  // Runs what may come to no end within its limits.
   template <class Body>
   void within(Body body);
+  template <class Undo>
+  void refuseIfExhausted(Undo undo);
+  template <class Give>
+  int choicesAt(std::uint32_t number, Give give) const;
   std::int64_t valueOf(int routine);
   Known<std::int64_t>& valueAt(int ply, std::size_t index, int side) {
     return values_[(static_cast<std::size_t>(ply) * program_.invariants.size() + index) * 2 +

@@ -41,18 +41,24 @@ decltype(auto) onMachine(const sheet::Program& program, Body& body) {
   return body(machine);
 }
 
+// Calls the body with the width of the program's sets as a template argument.
 template <class Body>
-decltype(auto) withMachine(const sheet::Program& program, Body&& body) {
+decltype(auto) withWidth(const sheet::Program& program, Body&& body) {
   switch (program.words) {
     case 1:
-      return onMachine<1>(program, body);
+      return body.template operator()<1>();
     case 2:
-      return onMachine<2>(program, body);
+      return body.template operator()<2>();
     case 4:
-      return onMachine<4>(program, body);
+      return body.template operator()<4>();
     default:
-      return onMachine<8>(program, body);
+      return body.template operator()<8>();
   }
+}
+
+template <class Body>
+decltype(auto) withMachine(const sheet::Program& program, Body&& body) {
+  return withWidth(program, [&]<int W>() -> decltype(auto) { return onMachine<W>(program, body); });
 }
 
 }  // namespace ninepegs

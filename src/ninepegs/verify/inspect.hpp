@@ -18,7 +18,7 @@ class Inspector {
       : game_(game),
         invariants_(game.invariants()),
         symmetries_(game.symmetries()),
-        other_(game.live()) {}
+        other_(symmetries_.empty() ? nullptr : game.live()) {}
 
   // Faults of a position by itself, and of the move that led to it, if one did.
   void position(LivePosition& live, std::vector<Fault>& faults) const;

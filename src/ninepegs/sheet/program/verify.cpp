@@ -64,7 +64,8 @@ class Verifier {
       faults_.push_back(fmt::format("{} {}: {}", at, name(program_.code[at].op), what));
   }
 
-  std::size_t countOf(char role) const {
+  // How many there are of what a role counts; none if it counts nothing.
+  std::optional<std::size_t> countOf(char role) const {
     switch (role) {
       case 'j':
         return program_.code.size();
@@ -89,7 +90,7 @@ class Verifier {
       case 'x':
         return program_.parts.size();
       default:
-        return 0;
+        return std::nullopt;
     }
   }
 
@@ -108,10 +109,9 @@ class Verifier {
   }
 
   void operand(int at, char role, int value) {
-    std::size_t count = countOf(role);
-    if (count > 0 || role == 'l' || role == 'f' || role == 'm' || role == 't') {
-      if (value < 0 || static_cast<std::size_t>(value) >= count)
-        fault(at, fmt::format("there is no number {} of {} ({})", value, count, role));
+    if (std::optional<std::size_t> count = countOf(role)) {
+      if (value < 0 || static_cast<std::size_t>(value) >= *count)
+        fault(at, fmt::format("there is no number {} of {} ({})", value, *count, role));
       return;
     }
     if (!isSet(role) && !isNumber(role) && role != 'w' && role != 'X') return;
@@ -207,11 +207,10 @@ class Verifier {
   void reads(int at, const Written& written) {
     const Instruction& one = program_.code[at];
     std::string role = rolesAt(at);
-    Written now = written;
     const Slot slots[] = {one.a, one.b, one.c, one.d};
     for (std::size_t i = 0; i < 4; ++i) {
       bool read = role[i] == 's' || role[i] == 'U' || role[i] == 'i' || role[i] == 'V';
-      if (read && !now[slots[i]])
+      if (read && !written[slots[i]])
         fault(at, fmt::format("reads {}, which was not written on every way", slots[i]));
     }
   }
