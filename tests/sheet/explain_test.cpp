@@ -146,14 +146,15 @@ TEST(ExplainSheets, EveryMoveEndAndPieceIsNamed) {
       all += part.heading + "\n";
       for (const auto& one : part.sentences) all += one.text + "\n";
     }
-    const Tree& tree = game->sheet().tree;
-    for (const MoveDecl& move : tree.moves)
-      EXPECT_NE(all.find("Move \"" + move.name.text + "\""), std::string::npos) << name;
-    for (const EndDecl& end : tree.ends) EXPECT_NE(all.find(end.name), std::string::npos) << name;
-    for (const PieceDecl& piece : tree.pieces)
-      EXPECT_NE(all.find(" " + piece.name.text), std::string::npos) << name;
-    for (const DefineDecl& define : tree.defines)
-      EXPECT_NE(all.find("\"" + define.name.text + "\""), std::string::npos) << name;
+    const rules::Rules& rules = game->rules();
+    for (const rules::MoveRule& move : rules.moves)
+      EXPECT_NE(all.find("Move \"" + move.name + "\""), std::string::npos) << name;
+    for (const rules::EndRule& end : rules.ends)
+      EXPECT_NE(all.find(end.name), std::string::npos) << name;
+    for (const rules::PieceKind& piece : rules.kinds)
+      EXPECT_NE(all.find(" " + piece.name), std::string::npos) << name;
+    for (const rules::Definition& define : rules.definitions)
+      EXPECT_NE(all.find("\"" + define.name + "\""), std::string::npos) << name;
   }
 }
 

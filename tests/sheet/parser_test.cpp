@@ -191,19 +191,18 @@ TEST(Parser, ReservedWordsAreSortedIntoNoTwoUses) {
   EXPECT_EQ(std::adjacent_find(words.begin(), words.end()), words.end());
 }
 
-// --- The checked tree.
+// --- The rules.
 
-Checked checkedSheet(const std::string& lines, const std::string& board = "square 5 x 4") {
+rules::Rules rulesOf(const std::string& lines, const std::string& board = "square 5 x 4") {
   std::string text = test::sheetWith(lines, board);
-  Source source("test.pegs", text);
+  auto source = std::make_shared<const Source>("test.pegs", text);
   std::vector<Diagnostic> found;
-  Tree tree = parse(source, "", found);
-  Checked out = check(std::move(tree), source, found);
+  rules::Rules out = check(parse(*source, "", found), source, found);
   for (const Diagnostic& one : found) ADD_FAILURE() << toText(one);
   return out;
 }
 
-std::vector<std::string> labels(const Checked& sheet, const CellSet& cells) {
+std::vector<std::string> labels(const rules::Rules& sheet, const CellSet& cells) {
   std::vector<std::string> out;
   for (Cell cell = 0; cell < sheet.board.size(); ++cell)
     if (cells[cell]) out.push_back(sheet.board.label(cell));
@@ -211,10 +210,10 @@ std::vector<std::string> labels(const Checked& sheet, const CellSet& cells) {
 }
 
 TEST(Checker, DirectionsAreSeenBySide) {
-  Checked sheet = checkedSheet("");
-  auto names = [&](const Checked& s, const char* group, int side) {
+  rules::Rules sheet = rulesOf("");
+  auto names = [&](const rules::Rules& s, const char* group, int side) {
     std::vector<std::string> out;
-    for (int direction : s.directions(group, side))
+    for (int direction : rules::directionsOf(s.board, s.facing[side], group))
       out.push_back(s.board.directions()[direction].name);
     std::sort(out.begin(), out.end());
     return out;
@@ -225,33 +224,33 @@ TEST(Checker, DirectionsAreSeenBySide) {
   EXPECT_EQ(names(sheet, "forward-diagonal", 1), (Names{"southeast", "southwest"}));
   EXPECT_EQ(names(sheet, "backward-diagonal", 0), (Names{"southeast", "southwest"}));
   EXPECT_EQ(names(sheet, "forward-any", 0), (Names{"north", "northeast", "northwest"}));
-  Checked east = checkedSheet("facing east for Amber, west for Slate\n");
+  rules::Rules east = rulesOf("facing east for Amber, west for Slate\n");
   EXPECT_EQ(names(east, "forward-diagonal", 0), (Names{"northeast", "southeast"}));
   EXPECT_EQ(names(east, "backward", 1), Names{"east"});
 }
 
 TEST(Checker, ConstantSetsAreWorkedOutOnce) {
-  Checked sheet = checkedSheet(
+  rules::Rules sheet = rulesOf(
       "zone a = (corner or c2) except a1\nzone b = north of row 1 on column c\n"
       "zone c = step diagonal from a1\nzone d = dark on row 1\n"
       "zone e = forward of row 2 for Amber, forward of row 2 for Slate\n");
   using Names = std::vector<std::string>;
-  EXPECT_EQ(labels(sheet, sheet.zones[0][0]), (Names{"e1", "c2", "a4", "e4"}));
-  EXPECT_EQ(labels(sheet, sheet.zones[1][1]), Names{"c2"});
-  EXPECT_EQ(labels(sheet, sheet.zones[2][0]), Names{"b2"});
-  EXPECT_EQ(labels(sheet, sheet.zones[3][0]), (Names{"a1", "c1", "e1"}));
-  EXPECT_EQ(labels(sheet, sheet.zones[4][0]), (Names{"a3", "b3", "c3", "d3", "e3"}));
-  EXPECT_EQ(labels(sheet, sheet.zones[4][1]), (Names{"a1", "b1", "c1", "d1", "e1"}));
+  EXPECT_EQ(labels(sheet, sheet.zones[0].cells[0]), (Names{"e1", "c2", "a4", "e4"}));
+  EXPECT_EQ(labels(sheet, sheet.zones[1].cells[1]), Names{"c2"});
+  EXPECT_EQ(labels(sheet, sheet.zones[2].cells[0]), Names{"b2"});
+  EXPECT_EQ(labels(sheet, sheet.zones[3].cells[0]), (Names{"a1", "c1", "e1"}));
+  EXPECT_EQ(labels(sheet, sheet.zones[4].cells[0]), (Names{"a3", "b3", "c3", "d3", "e3"}));
+  EXPECT_EQ(labels(sheet, sheet.zones[4].cells[1]), (Names{"a1", "b1", "c1", "d1", "e1"}));
 }
 
 TEST(Checker, EveryStatementHasItsLine) {
-  Checked sheet = checkedSheet("after place   # a remark\n  take corner on mine\n");
+  rules::Rules sheet = rulesOf("after place   # a remark\n  take corner on mine\n");
   ASSERT_EQ(sheet.statements.size(), 4u);  // two of the move, one behind it, one end
   EXPECT_EQ(sheet.statements[0].text, "pick there in empty");
   EXPECT_EQ(sheet.statements[0].line, 10);
   EXPECT_EQ(sheet.statements[2].text, "take corner on mine");
-  EXPECT_EQ(sheet.statements[2].role, StatementInfo::Role::after);
-  EXPECT_EQ(sheet.statements[3].role, StatementInfo::Role::end);
+  EXPECT_EQ(sheet.statements[2].role, rules::StatementInfo::Role::after);
+  EXPECT_EQ(sheet.statements[3].role, rules::StatementInfo::Role::end);
 }
 
 }  // namespace

@@ -7,6 +7,7 @@
 
 #include "ninepegs/sheet/compile/compiler.hpp"
 #include "ninepegs/sheet/machine/machine.hpp"
+#include "ninepegs/sheet/rules/checker.hpp"
 #include "ninepegs/sheet/syntax/parser.hpp"
 #include "support/games.hpp"
 
@@ -14,12 +15,12 @@ namespace ninepegs::sheet {
 namespace {
 
 Program compiled(const std::string& text, bool coverage = false, const std::string& variant = {}) {
-  Source source("test.pegs", text);
+  auto source = std::make_shared<const Source>("test.pegs", text);
   std::vector<Diagnostic> found;
-  Tree tree = parse(source, variant, found);
-  Checked sheet = check(std::move(tree), source, found);
+  Tree tree = parse(*source, variant, found);
+  rules::Rules rules = check(tree, source, found);
   EXPECT_TRUE(found.empty());
-  return compile(sheet, source, {.coverage = coverage});
+  return compile(rules, {.coverage = coverage});
 }
 
 std::string shippedText(const std::string& name) {

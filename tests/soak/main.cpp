@@ -115,7 +115,7 @@ class Look {
     if (std::string wrong = tidies(text, game != nullptr); !wrong.empty()) return wrong;
     if (game == nullptr) return "";
     begun = threadSeconds();
-    sheet::explain(game->sheet());
+    sheet::explain(game->rules());
     verify::LintOptions lint;
     lint.playouts = 0;
     try {

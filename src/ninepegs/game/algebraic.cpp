@@ -46,7 +46,7 @@ int pieces(const SheetGame& game, const Position& position) {
 
 std::vector<std::string> algebraicTexts(const SheetGame& game, const Position& position,
                                         const Move& move) {
-  const sheet::NotationDecl& notation = *game.sheet().tree.notation;
+  const rules::NotationRule& notation = *game.rules().notation;
   const GameInfo& info = game.info();
   const Geometry& board = game.board();
   std::optional<Parts> parts = partsOf(game, game.moveText(position, move));
@@ -61,11 +61,10 @@ std::vector<std::string> algebraicTexts(const SheetGame& game, const Position& p
   bool takes = pieces(game, after) < pieces(game, position);
   std::string out;
   auto column = [&](Cell cell) { return Geometry::columnName(board.columnNumber(cell)); };
-  bool castles = move.group != sheet::passGroup &&
-                 game.program().groups[move.group].name == notation.castle.text;
+  bool castles = move.group != sheet::passGroup && move.group == notation.castle;
   if (castles) {
     out = board.columnNumber(parts->to) > board.columnNumber(parts->from) ? "O-O" : "O-O-O";
-  } else if (info.kinds[piece->kind].name == notation.pawn.text) {
+  } else if (piece->kind == notation.pawn) {
     if (takes) out = column(parts->from) + "x";
     out += board.label(parts->to);
     if (parts->becomes >= 0) out += "=" + info.kinds[parts->becomes].letters[0];

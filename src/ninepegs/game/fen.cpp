@@ -43,9 +43,9 @@ bool looksLikeFen(std::string_view text) {
   return all.size() >= 4 || all[0].text.find('/') != std::string::npos;
 }
 
-Position readFen(const sheet::Checked& sheet, const Layout& layout, std::string_view text,
+Position readFen(const rules::Rules& rules, const Layout& layout, std::string_view text,
                  const std::string& source) {
-  const sheet::NotationDecl& fen = *sheet.tree.notation;
+  const rules::NotationRule& fen = *rules.notation;
   std::vector<Field> all = fields(text);
   auto refuse = [&](const Field& field, const std::string& message, const std::string& hint = {}) {
     throw BadInput(
@@ -63,7 +63,7 @@ Position readFen(const sheet::Checked& sheet, const Layout& layout, std::string_
   std::vector<Diagnostic> found;
   Position position;
   try {
-    position = readBlock(sheet, layout, lines, {block}, found);
+    position = readBlock(rules, layout, lines, {block}, found);
   } catch (const TooManyMessages&) {
   }
   if (!found.empty()) throw BadInput(std::move(found));
@@ -83,18 +83,16 @@ Position readFen(const sheet::Checked& sheet, const Layout& layout, std::string_
       if (done.find(letter) != std::string::npos)
         refuse(here, fmt::format("\"{}\" stands here twice", letter));
       done += letter;
-      Cell cell = *sheet.board.find(it->second.text);
-      position.words[layout.marks[sheet.find(fen.mark.text)->index][0] + cell / 64] |=
-          std::uint64_t{1} << (cell % 64);
+      Cell cell = it->second;
+      position.words[layout.marks[fen.mark][0] + cell / 64] |= std::uint64_t{1} << (cell % 64);
     }
   }
   if (all[3].text != "-") {
-    std::optional<Cell> cell = sheet.board.find(all[3].text);
-    if (!cell || fen.target.text.empty())
+    std::optional<Cell> cell = rules.board.find(all[3].text);
+    if (!cell || fen.target < 0)
       refuse(all[3], fmt::format("\"{}\" is no cell that a pawn can have passed", all[3].text),
              "the fourth field is - or a cell such as e3");
-    position.words[layout.cells[sheet.find(fen.target.text)->index][0]] =
-        static_cast<std::uint64_t>(*cell);
+    position.words[layout.cells[fen.target][0]] = static_cast<std::uint64_t>(*cell);
   }
   auto number = [&](std::size_t i, unsigned long long least, const char* what) {
     if (all.size() <= i) return least;
@@ -105,33 +103,28 @@ Position readFen(const sheet::Checked& sheet, const Layout& layout, std::string_
     return *value;
   };
   unsigned long long clock = number(4, 0, "clock"), move = number(5, 1, "number of a move");
-  if (!fen.clock.text.empty())
-    position.words[layout.numbers[sheet.find(fen.clock.text)->index][0]] = clock;
+  if (fen.clock >= 0) position.words[layout.numbers[fen.clock][0]] = clock;
   position.words[Layout::plies] = 2 * (move - 1) + position.words[Layout::turn];
   return position;
 }
 
-std::string fenText(const sheet::Checked& sheet, const Layout& layout, const Position& position) {
-  const sheet::NotationDecl& fen = *sheet.tree.notation;
-  std::string line = positionLine(sheet, layout, position);
+std::string fenText(const rules::Rules& rules, const Layout& layout, const Position& position) {
+  const rules::NotationRule& fen = *rules.notation;
+  std::string line = positionLine(rules, layout, position);
   std::string out = line.substr(0, line.find(';'));
   out += position.words[Layout::turn] == 0 ? " w " : " b ";
   std::string rights;
-  if (!fen.mark.text.empty()) {
-    CellSet held =
-        cellsAt(position, layout.marks[sheet.find(fen.mark.text)->index][0], sheet.board.size());
+  if (fen.mark >= 0) {
+    CellSet held = cellsAt(position, layout.marks[fen.mark][0], rules.board.size());
     for (const auto& [letter, cell] : fen.rights)
-      if (held[*sheet.board.find(cell.text)]) rights += letter;
+      if (held[cell]) rights += letter;
   }
   out += rights.empty() ? "-" : rights;
   std::int64_t target = -1;
-  if (!fen.target.text.empty())
-    target = static_cast<std::int64_t>(
-        position.words[layout.cells[sheet.find(fen.target.text)->index][0]]);
-  out += " " + (target < 0 ? std::string("-") : sheet.board.label(static_cast<Cell>(target)));
-  std::uint64_t clock = fen.clock.text.empty()
-                            ? 0
-                            : position.words[layout.numbers[sheet.find(fen.clock.text)->index][0]];
+  if (fen.target >= 0)
+    target = static_cast<std::int64_t>(position.words[layout.cells[fen.target][0]]);
+  out += " " + (target < 0 ? std::string("-") : rules.board.label(static_cast<Cell>(target)));
+  std::uint64_t clock = fen.clock < 0 ? 0 : position.words[layout.numbers[fen.clock][0]];
   if (static_cast<std::int64_t>(clock) < 0) clock = 0;  // a fault of the sheet, told as such
   return out + fmt::format(" {} {}", clock, position.words[Layout::plies] / 2 + 1);
 }

@@ -7,7 +7,7 @@
 
 #include "ninepegs/game/values.hpp"
 #include "ninepegs/sheet/program/program.hpp"
-#include "ninepegs/sheet/rules/checker.hpp"
+#include "ninepegs/sheet/rules/rules.hpp"
 
 namespace ninepegs {
 
@@ -15,10 +15,10 @@ namespace ninepegs {
 bool looksLikeFen(std::string_view text);
 
 // Throws BadInput. Two last fields, the clock and the number of the move, may be left out.
-Position readFen(const sheet::Checked& sheet, const sheet::Layout& layout, std::string_view text,
+Position readFen(const rules::Rules& rules, const sheet::Layout& layout, std::string_view text,
                  const std::string& source);
 
-std::string fenText(const sheet::Checked& sheet, const sheet::Layout& layout,
+std::string fenText(const rules::Rules& rules, const sheet::Layout& layout,
                     const Position& position);
 
 }  // namespace ninepegs

@@ -18,8 +18,8 @@ bool isDigit(char c) {
 // choices.
 class Form {
  public:
-  Form(const sheet::Checked& sheet, const sheet::Program& program, const sheet::GroupCode& group)
-      : sheet_(sheet) {
+  Form(const rules::Rules& rules, const sheet::Program& program, const sheet::GroupCode& group)
+      : rules_(rules) {
     for (std::size_t at = static_cast<std::size_t>(group.text[0]);
          program.code[at].op != sheet::Op::stop; ++at) {
       const sheet::Instruction& one = program.code[at];
@@ -51,10 +51,10 @@ class Form {
       std::size_t end = at < text.size() && text[at] == '-' ? at + 1 : at, letters = 0;
       for (; end < text.size() && std::isalpha(static_cast<unsigned char>(text[end])); ++end)
         ++letters;
-      if (letters > 2 || (letters == 0) != sheet_.board.shape().numbered) return;
+      if (letters > 2 || (letters == 0) != rules_.board.shape().numbered) return;
       while (end < text.size() && isDigit(text[end])) {
         out.push_back(++end);
-        if (sheet_.board.levels() > 1 && end + 1 < text.size() && text[end] == '.' &&
+        if (rules_.board.levels() > 1 && end + 1 < text.size() && text[end] == '.' &&
             isDigit(text[end + 1]))
           out.push_back(end + 2);
       }
@@ -86,7 +86,7 @@ class Form {
         digits();
         break;
       case Part::Kind::kind:
-        for (const sheet::PieceDecl& piece : sheet_.tree.pieces) word(piece.name.text);
+        for (const rules::PieceKind& piece : rules_.kinds) word(piece.name);
         break;
       case Part::Kind::set:
       case Part::Kind::kinds:
@@ -101,7 +101,7 @@ class Form {
           std::size_t have = out.size();
           labels();
           word("none");
-          for (const sheet::PieceDecl& piece : sheet_.tree.pieces) word(piece.name.text);
+          for (const rules::PieceKind& piece : rules_.kinds) word(piece.name);
           for (std::size_t i = have; i < out.size(); ++i) open.push_back(out[i]);
         }
         break;
@@ -140,7 +140,7 @@ class Form {
     return false;
   }
 
-  const sheet::Checked& sheet_;
+  const rules::Rules& rules_;
   std::vector<Part> parts_;
   bool loose_ = false;
 };
@@ -156,12 +156,11 @@ std::string plainMove(std::string_view text) {
   return out;
 }
 
-bool readsAsMove(const sheet::Checked& sheet, const sheet::Program& program,
-                 std::string_view text) {
+bool readsAsMove(const rules::Rules& rules, const sheet::Program& program, std::string_view text) {
   std::string plain = plainMove(text);
   if (plain == "pass") return true;
   if (plain.empty()) return false;
-  if (sheet.tree.notation) {
+  if (rules.notation) {
     // Coordinates and standard algebraic notation.
     static const std::regex algebraic(
         "(O-O(-O)?|[A-Za-z]?[a-z]?[0-9]*x?[a-z]+[0-9]+(=?[A-Za-z])?)[+#]*");
@@ -170,7 +169,7 @@ bool readsAsMove(const sheet::Checked& sheet, const sheet::Program& program,
   }
   return std::any_of(
       program.groups.begin(), program.groups.end(),
-      [&](const sheet::GroupCode& group) { return Form(sheet, program, group).fits(plain); });
+      [&](const sheet::GroupCode& group) { return Form(rules, program, group).fits(plain); });
 }
 
 }  // namespace ninepegs

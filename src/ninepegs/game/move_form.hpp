@@ -6,12 +6,12 @@
 #include <string_view>
 
 #include "ninepegs/sheet/program/program.hpp"
-#include "ninepegs/sheet/rules/checker.hpp"
+#include "ninepegs/sheet/rules/rules.hpp"
 
 namespace ninepegs {
 
 // Read as loosely as typed moves are: without case, blanks, `-` and `=`.
-bool readsAsMove(const sheet::Checked& sheet, const sheet::Program& program, std::string_view text);
+bool readsAsMove(const rules::Rules& rules, const sheet::Program& program, std::string_view text);
 
 // A move's text without case, blanks, and the `-` and `=` between parts. A `-` in front is kept: it
 // would make a number negative, which is never meant as the number itself.

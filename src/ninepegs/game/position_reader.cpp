@@ -31,26 +31,25 @@ sheet::Span PositionReader::placed(sheet::Span span) const {
 }
 
 std::string PositionReader::sidesHint() const {
-  return fmt::format("the sides are {} and {}", sheet_.tree.sides[0].text,
-                     sheet_.tree.sides[1].text);
+  return fmt::format("the sides are {} and {}", rules_.sides[0], rules_.sides[1]);
 }
 
 std::string PositionReader::lettersHint() const {
   std::vector<std::string> letters;
-  for (const sheet::PieceDecl& piece : sheet_.tree.pieces)
-    for (int side = 0; side < (sheet_.layered() ? 1 : 2); ++side)
+  for (const rules::PieceKind& piece : rules_.kinds)
+    for (int side = 0; side < (rules_.layered() ? 1 : 2); ++side)
       if (!piece.letters[side].empty()) letters.push_back(piece.letters[side]);
   return fmt::format("the pieces are {}; empty cells are dots or a number", joined(letters, " "));
 }
 
 bool PositionReader::pieceOfLetter(const std::string& letter, int board, int& kind,
                                    int& side) const {
-  for (std::size_t k = 0; k < sheet_.tree.pieces.size(); ++k) {
-    const sheet::PieceDecl& piece = sheet_.tree.pieces[k];
+  for (std::size_t k = 0; k < rules_.kinds.size(); ++k) {
+    const rules::PieceKind& piece = rules_.kinds[k];
     for (int s = 0; s < 2; ++s) {
       if (piece.letters[s] != letter) continue;
       kind = static_cast<int>(k);
-      side = piece.neutral ? -1 : sheet_.layered() ? board : s;
+      side = piece.neutral ? -1 : rules_.layered() ? board : s;
       return true;
     }
   }
@@ -62,7 +61,7 @@ void PositionReader::put(Cell cell, int kind, int side, sheet::Span span) {
   std::uint64_t bit = std::uint64_t{1} << (cell % 64);
   int word = cell / 64, layer = std::max(side, 0);
   if ((position_.words[layout_.empty[layer] + word] & bit) == 0) {
-    note(span, fmt::format("two pieces stand on {}", sheet_.board.label(cell)));
+    note(span, fmt::format("two pieces stand on {}", rules_.board.label(cell)));
     return;
   }
   if (side >= 0) position_.words[layout_.sides[side] + word] |= bit;
@@ -71,7 +70,7 @@ void PositionReader::put(Cell cell, int kind, int side, sheet::Span span) {
 }
 
 void PositionReader::picture(const std::vector<PositionPart>& rows, int layer) {
-  const Geometry& board = sheet_.board;
+  const Geometry& board = rules_.board;
   const std::vector<PictureRow>& drawn = board.picture();
   if (rows.size() != drawn.size()) {
     note(rows.back().span,
@@ -175,10 +174,10 @@ bool PositionReader::noCommas(const std::vector<Word>& list, std::size_t before)
 }
 
 std::vector<std::string> PositionReader::names() const {
-  std::vector<std::string> out = {sheet_.tree.sides[0].text, sheet_.tree.sides[1].text};
-  for (const auto& [name, symbol] : sheet_.symbols)
-    if (symbol.kind == sheet::SymbolKind::kind || symbol.kind == sheet::SymbolKind::mark ||
-        symbol.kind == sheet::SymbolKind::number || symbol.kind == sheet::SymbolKind::remembered)
+  std::vector<std::string> out = {rules_.sides[0], rules_.sides[1]};
+  for (const auto& [name, symbol] : rules_.symbols)
+    if (symbol.kind == rules::SymbolKind::kind || symbol.kind == rules::SymbolKind::mark ||
+        symbol.kind == rules::SymbolKind::number || symbol.kind == rules::SymbolKind::remembered)
       out.push_back(name);
   if (layout_.hands[0] != 0) out.emplace_back("hand");
   if (layout_.passes != 0) out.emplace_back("passes");
@@ -187,11 +186,10 @@ std::vector<std::string> PositionReader::names() const {
 }
 
 void PositionReader::turn(const std::vector<Word>& list, const PositionPart& part) {
-  int side = sheet_.side(list[0].text);
+  int side = rules_.side(list[0].text);
   if (side < 0) {
     note(list[0].span, fmt::format("\"{}\" is no side", list[0].text),
-         didYouMean(list[0].text, {sheet_.tree.sides[0].text, sheet_.tree.sides[1].text},
-                    sidesHint()));
+         didYouMean(list[0].text, {rules_.sides[0], rules_.sides[1]}, sidesHint()));
     return;
   }
   if (turnSaid_) note(part.span, "whose turn it is stands here a second time");
@@ -205,11 +203,11 @@ void PositionReader::hand(const std::vector<Word>& list) {
     note(list[0].span, "no move of this game uses a hand");
     return;
   }
-  int side = list.size() > 2 && list[1].text == "of" ? sheet_.side(list[2].text) : -1;
+  int side = list.size() > 2 && list[1].text == "of" ? rules_.side(list[2].text) : -1;
   bool each = list.size() > 2 && list[2].text == "each";
   if (list.size() < 3 || list[1].text != "of" || (side < 0 && !each)) {
     note(list[std::min<std::size_t>(2, list.size() - 1)].span, "whose hand?",
-         fmt::format("say: hand of {} ..., or: hand of each ...", sheet_.tree.sides[0].text));
+         fmt::format("say: hand of {} ..., or: hand of each ...", rules_.sides[0]));
     return;
   }
   if (!noCommas(list, 3)) return;
@@ -221,7 +219,7 @@ void PositionReader::hand(const std::vector<Word>& list) {
         note(list[at].span, "a kind of piece should follow this number");
       continue;
     }
-    int kind = sheet_.kind(list[at].text);
+    int kind = rules_.kind(list[at].text);
     if (kind < 0) {
       note(list[at].span, fmt::format("there is no kind of piece called \"{}\"", list[at].text),
            didYouMean(list[at].text, names()));
@@ -264,7 +262,7 @@ void PositionReader::line(const PositionPart& part) {
   if (list.size() == 3 && list[1].text == "moved" && list[2].text == "last" &&
       layout_.lastMover != 0) {
     if (!noCommas(list, 3)) return;
-    int side = sheet_.side(list[0].text);
+    int side = rules_.side(list[0].text);
     if (side < 0)
       note(list[0].span, fmt::format("\"{}\" is no side", list[0].text), sidesHint());
     else
@@ -281,23 +279,22 @@ void PositionReader::line(const PositionPart& part) {
       note(list[0].span, "one number should follow \"passes\"");
     return;
   }
-  const sheet::Symbol* symbol = sheet_.find(list[0].text);
-  using sheet::SymbolKind;
+  const rules::Symbol* symbol = rules_.find(list[0].text);
+  using rules::SymbolKind;
   bool known = symbol != nullptr &&
                (symbol->kind == SymbolKind::kind || symbol->kind == SymbolKind::mark ||
                 symbol->kind == SymbolKind::number || symbol->kind == SymbolKind::remembered);
   if (!known) {
     note(list[0].span, fmt::format("a position has no line that begins with \"{}\"", list[0].text),
          didYouMean(list[0].text, names(),
-                    fmt::format("say whose turn it is: {} to move", sheet_.tree.sides[0].text)));
+                    fmt::format("say whose turn it is: {} to move", rules_.sides[0])));
     return;
   }
   state(*symbol, list);
 }
 
-void PositionReader::state(const sheet::Symbol& symbol, const std::vector<Word>& list) {
-  using sheet::SymbolKind;
-  const sheet::Tree& tree = sheet_.tree;
+void PositionReader::state(const rules::Symbol& symbol, const std::vector<Word>& list) {
+  using rules::SymbolKind;
   int index = symbol.index;
   bool kind = symbol.kind == SymbolKind::kind, mark = symbol.kind == SymbolKind::mark;
   bool number = symbol.kind == SymbolKind::number, cell = symbol.kind == SymbolKind::remembered;
@@ -305,7 +302,7 @@ void PositionReader::state(const sheet::Symbol& symbol, const std::vector<Word>&
   int first = -1, last = -1;  // which sides are meant
   if (!noCommas(list, list.size() > 2 && list[1].text == "of" ? 3 : 1)) return;
   if (list.size() > 2 && list[1].text == "of") {
-    first = last = sheet_.side(list[2].text);
+    first = last = rules_.side(list[2].text);
     if (list[2].text == "each") first = 0, last = 1;
     if (first < 0) {
       note(list[2].span, fmt::format("\"{}\" is no side", list[2].text), sidesHint());
@@ -313,26 +310,26 @@ void PositionReader::state(const sheet::Symbol& symbol, const std::vector<Word>&
     }
     at = 3;
   }
-  bool each = (kind && !tree.pieces[index].neutral) || (mark && tree.marks[index].each) ||
-              (number && tree.numbers[index].each) || (cell && tree.cells[index].each);
+  bool each = (kind && !rules_.kinds[index].neutral) || (mark && rules_.marks[index].each) ||
+              (number && rules_.numbers[index].each) || (cell && rules_.remembered[index].each);
   if (each != (first >= 0)) {
     note(list[0].span,
          each ? fmt::format("whose? \"{}\" belongs to a side", list[0].text)
               : fmt::format("\"{}\" is one for both sides", list[0].text),
-         each ? fmt::format("say: {} of {} ...", list[0].text, tree.sides[0].text) : "");
+         each ? fmt::format("say: {} of {} ...", list[0].text, rules_.sides[0]) : "");
     return;
   }
   for (int side = std::max(first, 0); kind && each && side <= last; ++side) {
-    if (!tree.pieces[index].letters[sheet_.layered() ? 0 : side].empty()) continue;
-    note(list[2].span, fmt::format("{} has no {}", tree.sides[side].text, list[0].text),
-         fmt::format("it is declared for {}", tree.sides[1 - side].text));
+    if (!rules_.kinds[index].letters[rules_.layered() ? 0 : side].empty()) continue;
+    note(list[2].span, fmt::format("{} has no {}", rules_.sides[side], list[0].text),
+         fmt::format("it is declared for {}", rules_.sides[1 - side]));
     return;
   }
   if (number) {
     std::vector<std::int64_t> values;
     if (!numbers(list, at, values)) return;
-    std::vector<std::string> cells = sheet_.board.labels();
-    bool onCells = tree.numbers[index].onCells;
+    std::vector<std::string> cells = rules_.board.labels();
+    bool onCells = rules_.numbers[index].onCells;
     if (values.size() != (onCells ? cells.size() : 1)) {
       note(list.back().span,
            onCells ? fmt::format("{} numbers should follow \"{}\", one for each cell from {} to {}",
@@ -341,7 +338,7 @@ void PositionReader::state(const sheet::Symbol& symbol, const std::vector<Word>&
       return;
     }
     for (std::size_t i = 0; onCells && i < cells.size(); ++i)
-      position_.words[layout_.cellNumbers[index] + *sheet_.board.find(cells[i])] =
+      position_.words[layout_.cellNumbers[index] + *rules_.board.find(cells[i])] =
           static_cast<std::uint64_t>(values[i]);
     for (int side = std::max(first, 0); !onCells && side <= std::max(last, 0); ++side)
       position_.words[layout_.numbers[index][side]] = static_cast<std::uint64_t>(values[0]);
@@ -352,12 +349,12 @@ void PositionReader::state(const sheet::Symbol& symbol, const std::vector<Word>&
     return;
   }
   for (; at < list.size(); ++at) {
-    std::optional<Cell> where = sheet_.board.find(list[at].text);
+    std::optional<Cell> where = rules_.board.find(list[at].text);
     if (!where) {
       note(list[at].span, fmt::format("there is no cell \"{}\"", list[at].text),
-           didYouMean(list[at].text, sheet_.board.labels(),
-                      fmt::format("cells run from {} to {}", sheet_.board.labels().front(),
-                                  sheet_.board.labels().back())));
+           didYouMean(list[at].text, rules_.board.labels(),
+                      fmt::format("cells run from {} to {}", rules_.board.labels().front(),
+                                  rules_.board.labels().back())));
       return;
     }
     for (int side = std::max(first, 0); side <= std::max(last, 0); ++side) {

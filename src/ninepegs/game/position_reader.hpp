@@ -20,10 +20,10 @@ struct PositionPart {
 // Puts pieces, marks and numbers into a position as their lines are read. Messages go to `found`.
 class PositionReader {
  public:
-  PositionReader(const sheet::Checked& sheet, const sheet::Layout& layout,
+  PositionReader(const rules::Rules& rules, const sheet::Layout& layout,
                  const sheet::Source& source, std::vector<Diagnostic>& found)
-      : sheet_(sheet), layout_(layout), source_(source), found_(found) {
-    position_ = emptyPosition(sheet, layout);
+      : rules_(rules), layout_(layout), source_(source), found_(found) {
+    position_ = emptyPosition(rules, layout);
   }
 
   Position finish() { return std::move(position_); }
@@ -52,12 +52,12 @@ class PositionReader {
   void turn(const std::vector<Word>& list, const PositionPart& part);
   // False if there was a message.
   bool numbers(const std::vector<Word>& list, std::size_t at, std::vector<std::int64_t>& out);
-  void state(const sheet::Symbol& symbol, const std::vector<Word>& list);
+  void state(const rules::Symbol& symbol, const std::vector<Word>& list);
   std::string sidesHint() const;
   std::string lettersHint() const;
   std::vector<std::string> names() const;
 
-  const sheet::Checked& sheet_;
+  const rules::Rules& rules_;
   const sheet::Layout& layout_;
   const sheet::Source& source_;
   std::vector<Diagnostic>& found_;

@@ -10,7 +10,6 @@
 
 namespace ninepegs {
 
-using sheet::Checked;
 using sheet::Layout;
 
 namespace {
@@ -40,9 +39,9 @@ std::vector<PositionPart> split(const PositionPart& whole, const char* by) {
 
 }  // namespace
 
-Position readBlock(const Checked& sheet, const Layout& layout, const sheet::Source& source,
+Position readBlock(const rules::Rules& rules, const Layout& layout, const sheet::Source& source,
                    const std::vector<sheet::Block>& lines, std::vector<Diagnostic>& found) {
-  PositionReader reader(sheet, layout, source, found);
+  PositionReader reader(rules, layout, source, found);
   std::array<std::vector<PositionPart>, 2> pictures;
   std::vector<PositionPart> rest;
   bool first = true;
@@ -63,10 +62,10 @@ Position readBlock(const Checked& sheet, const Layout& layout, const sheet::Sour
       bool named = lead != text.npos && text.substr(lead).starts_with("picture of ");
       if (named && layout.layered) {
         std::size_t from = lead + 11, to = std::min(text.find(' ', from), text.size());
-        int side = sheet.side(std::string(text.substr(from, to - from)));
+        int side = rules.side(std::string(text.substr(from, to - from)));
         if (side < 0) {
           addMessage(found, {source.place(part.span), "whose picture?",
-                             fmt::format("say: picture of {}", sheet.tree.sides[0].text)});
+                             fmt::format("say: picture of {}", rules.sides[0])});
           continue;
         }
         PositionPart behind{std::string(text.substr(to)), part.span};
@@ -89,7 +88,7 @@ Position readBlock(const Checked& sheet, const Layout& layout, const sheet::Sour
   return reader.finish();
 }
 
-void requireLine(const Checked& sheet, const Layout& layout, std::string_view text,
+void requireLine(const rules::Rules& rules, const Layout& layout, std::string_view text,
                  const std::string& source) {
   Place whole{source, 0, 0, 1, {}};
   if (text.size() > limits::lineBytes)
@@ -100,10 +99,10 @@ void requireLine(const Checked& sheet, const Layout& layout, std::string_view te
     throw BadInput(whole, "a position is one line of text");
   if (trimmed(text).empty())
     throw BadInput(whole, "the position is empty",
-                   "such as: " + positionLine(sheet, layout, emptyPosition(sheet, layout)));
+                   "such as: " + positionLine(rules, layout, emptyPosition(rules, layout)));
 }
 
-Position readLine(const Checked& sheet, const Layout& layout, std::string_view text,
+Position readLine(const rules::Rules& rules, const Layout& layout, std::string_view text,
                   const std::string& source) {
   sheet::Source lines(source, text);
   sheet::Block block;
@@ -111,7 +110,7 @@ Position readLine(const Checked& sheet, const Layout& layout, std::string_view t
   block.span = {1, 1, 1};
   std::vector<Diagnostic> found;
   try {
-    Position position = readBlock(sheet, layout, lines, {block}, found);
+    Position position = readBlock(rules, layout, lines, {block}, found);
     if (found.empty()) return position;
   } catch (const TooManyMessages&) {
   }

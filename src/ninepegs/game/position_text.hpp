@@ -12,27 +12,27 @@
 
 #include "ninepegs/game/values.hpp"
 #include "ninepegs/sheet/program/program.hpp"
-#include "ninepegs/sheet/rules/checker.hpp"
+#include "ninepegs/sheet/rules/rules.hpp"
 
 namespace ninepegs {
 
 // Words of a position with no piece on it, the first side to move.
-Position emptyPosition(const sheet::Checked& sheet, const sheet::Layout& layout);
+Position emptyPosition(const rules::Rules& rules, const sheet::Layout& layout);
 
 // From the lines of a sheet's block. Messages go to `found`.
-Position readBlock(const sheet::Checked& sheet, const sheet::Layout& layout,
+Position readBlock(const rules::Rules& rules, const sheet::Layout& layout,
                    const sheet::Source& source, const std::vector<sheet::Block>& lines,
                    std::vector<Diagnostic>& found);
 
 // Throws BadInput if the text is empty, too long or not one line of UTF-8: whatever the notation.
-void requireLine(const sheet::Checked& sheet, const sheet::Layout& layout, std::string_view text,
+void requireLine(const rules::Rules& rules, const sheet::Layout& layout, std::string_view text,
                  const std::string& source);
 
 // From one line for which requireLine holds. Throws BadInput.
-Position readLine(const sheet::Checked& sheet, const sheet::Layout& layout, std::string_view text,
+Position readLine(const rules::Rules& rules, const sheet::Layout& layout, std::string_view text,
                   const std::string& source);
 
-std::string positionLine(const sheet::Checked& sheet, const sheet::Layout& layout,
+std::string positionLine(const rules::Rules& rules, const sheet::Layout& layout,
                          const Position& position);
 
 // Cells of a set in a position's words, and back.

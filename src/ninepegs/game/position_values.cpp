@@ -7,23 +7,15 @@
 
 namespace ninepegs {
 
-using sheet::Checked;
 using sheet::Layout;
 using sheet::Slot;
 
 namespace {
 
-// What a number is where nothing is said.
-std::int64_t startOf(const Checked& sheet, const sheet::StateDecl& number, int side) {
-  for (const auto& [name, value] : number.start)
-    if (!name || sheet.side(name->text) == side) return value;
-  return 0;
-}
-
-std::string pictureLine(const Checked& sheet, const Layout& layout, const Position& position,
+std::string pictureLine(const rules::Rules& rules, const Layout& layout, const Position& position,
                         int board) {
   std::string out;
-  for (const PictureRow& row : sheet.board.picture()) {
+  for (const PictureRow& row : rules.board.picture()) {
     if (!out.empty()) out += "/";
     int run = 0;
     auto flush = [&] {
@@ -32,14 +24,14 @@ std::string pictureLine(const Checked& sheet, const Layout& layout, const Positi
     };
     for (Cell cell : row.cells) {
       std::optional<Piece> piece = pieceOf(layout, position, cell, board);
-      if (!sheet.board.has(cell)) {
+      if (!rules.board.has(cell)) {
         flush();
         out += "_";
       } else if (!piece) {
         ++run;
       } else {
         flush();
-        out += sheet.tree.pieces[piece->kind].letters[std::max(piece->side, 0)];
+        out += rules.kinds[piece->kind].letters[std::max(piece->side, 0)];
       }
     }
     flush();
@@ -49,17 +41,17 @@ std::string pictureLine(const Checked& sheet, const Layout& layout, const Positi
 
 }  // namespace
 
-Position emptyPosition(const Checked& sheet, const Layout& layout) {
+Position emptyPosition(const rules::Rules& rules, const Layout& layout) {
   Position position;
   position.words.assign(layout.words, 0);
-  int size = sheet.board.size();
-  for (Slot empty : layout.empty) setCells(position, empty, sheet.board.all(), size);
+  int size = rules.board.size();
+  for (Slot empty : layout.empty) setCells(position, empty, rules.board.all(), size);
   for (const Layout::BySide& cell : layout.cells)
     for (Slot slot : cell) position.words[slot] = ~std::uint64_t{0};
   for (std::size_t i = 0; i < layout.numbers.size(); ++i)
-    for (int side = 0; side < 2 && !sheet.tree.numbers[i].onCells; ++side)
+    for (int side = 0; side < 2 && !rules.numbers[i].onCells; ++side)
       position.words[layout.numbers[i][side]] =
-          static_cast<std::uint64_t>(startOf(sheet, sheet.tree.numbers[i], side));
+          static_cast<std::uint64_t>(rules.numbers[i].start[side]);
   return position;
 }
 
@@ -94,34 +86,34 @@ std::optional<Piece> pieceOf(const Layout& layout, const Position& position, Cel
   return found ? std::optional<Piece>(piece) : std::nullopt;
 }
 
-std::string positionLine(const Checked& sheet, const Layout& layout, const Position& position) {
-  const Geometry& board = sheet.board;
-  const sheet::Tree& tree = sheet.tree;
+std::string positionLine(const rules::Rules& rules, const Layout& layout,
+                         const Position& position) {
+  const Geometry& board = rules.board;
   std::string out;
   if (layout.layered) {
     for (int side = 0; side < 2; ++side)
-      out += fmt::format("{}picture of {} {}", side > 0 ? "; " : "", tree.sides[side].text,
-                         pictureLine(sheet, layout, position, side));
+      out += fmt::format("{}picture of {} {}", side > 0 ? "; " : "", rules.sides[side],
+                         pictureLine(rules, layout, position, side));
   } else {
-    out = pictureLine(sheet, layout, position, 0);
+    out = pictureLine(rules, layout, position, 0);
   }
   auto line = [&](const std::string& name, bool each, int side, const std::string& value) {
     if (value.empty()) return;
     out += "; " + name;
-    if (each) out += " of " + tree.sides[side].text;
+    if (each) out += " of " + rules.sides[side];
     out += " " + value;
   };
-  for (std::size_t i = 0; i < tree.marks.size(); ++i) {
-    for (int side = 0; side < (tree.marks[i].each ? 2 : 1); ++side) {
+  for (std::size_t i = 0; i < rules.marks.size(); ++i) {
+    for (int side = 0; side < (rules.marks[i].each ? 2 : 1); ++side) {
       std::string cells;
       CellSet set = cellsAt(position, layout.marks[i][side], board.size());
       for (Cell cell = 0; cell < board.size(); ++cell)
         if (set[cell]) cells += (cells.empty() ? "" : " ") + board.label(cell);
-      line(tree.marks[i].name.text, tree.marks[i].each, side, cells);
+      line(rules.marks[i].name, rules.marks[i].each, side, cells);
     }
   }
-  for (std::size_t i = 0; i < tree.numbers.size(); ++i) {
-    const sheet::StateDecl& number = tree.numbers[i];
+  for (std::size_t i = 0; i < rules.numbers.size(); ++i) {
+    const rules::NumberRule& number = rules.numbers[i];
     if (number.onCells) {
       std::string values;
       bool any = false;
@@ -132,31 +124,30 @@ std::string positionLine(const Checked& sheet, const Layout& layout, const Posit
         any = any || value != 0;
         values += (values.empty() ? "" : " ") + std::to_string(value);
       }
-      if (any) line(number.name.text, false, 0, values);
+      if (any) line(number.name, false, 0, values);
       continue;
     }
     for (int side = 0; side < (number.each ? 2 : 1); ++side) {
       std::int64_t value = static_cast<std::int64_t>(position.words[layout.numbers[i][side]]);
-      if (value != startOf(sheet, number, side))
-        line(number.name.text, number.each, side, std::to_string(value));
+      if (value != number.start[side]) line(number.name, number.each, side, std::to_string(value));
     }
   }
-  for (std::size_t i = 0; i < tree.cells.size(); ++i) {
-    for (int side = 0; side < (tree.cells[i].each ? 2 : 1); ++side) {
+  for (std::size_t i = 0; i < rules.remembered.size(); ++i) {
+    for (int side = 0; side < (rules.remembered[i].each ? 2 : 1); ++side) {
       std::int64_t cell = static_cast<std::int64_t>(position.words[layout.cells[i][side]]);
       if (cell >= 0)
-        line(tree.cells[i].name.text, tree.cells[i].each, side,
+        line(rules.remembered[i].name, rules.remembered[i].each, side,
              board.label(static_cast<Cell>(cell)));
     }
   }
   for (int side = 0; side < 2 && layout.hands[0] != 0; ++side) {
     std::string held;
-    for (std::size_t kind = 0; kind < tree.pieces.size(); ++kind) {
+    for (std::size_t kind = 0; kind < rules.kinds.size(); ++kind) {
       std::uint64_t many = position.words[layout.hands[side] + kind];
       if (many == 0) continue;
       held += held.empty() ? "" : ", ";
       if (many > 1) held += std::to_string(many) + " ";
-      held += tree.pieces[kind].name.text;
+      held += rules.kinds[kind].name;
     }
     line("hand", true, side, held);
   }
@@ -164,8 +155,8 @@ std::string positionLine(const Checked& sheet, const Layout& layout, const Posit
     line("passes", false, 0, std::to_string(position.words[layout.passes]));
   std::uint64_t last = layout.lastMover != 0 ? position.words[layout.lastMover] : 0;
   if (last == position.words[Layout::turn] + 1)
-    out += "; " + tree.sides[position.words[Layout::turn]].text + " moved last";
-  return out + "; " + tree.sides[position.words[Layout::turn]].text + " to move";
+    out += "; " + rules.sides[position.words[Layout::turn]] + " moved last";
+  return out + "; " + rules.sides[position.words[Layout::turn]] + " to move";
 }
 
 }  // namespace ninepegs

@@ -11,6 +11,7 @@
 #include "ninepegs/game/sinks.hpp"
 #include "ninepegs/game/with_machine.hpp"
 #include "ninepegs/sheet/compile/compiler.hpp"
+#include "ninepegs/sheet/rules/checker.hpp"
 #include "ninepegs/sheet/syntax/parser.hpp"
 
 namespace ninepegs {
@@ -21,33 +22,44 @@ std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, st
                                                      const std::string& variant,
                                                      sheet::Shortcuts without) {
   sheet::requireText(path, text);
-  sheet::Source source(path, text);
+  auto source = std::make_shared<const sheet::Source>(path, text);
   std::vector<Diagnostic> found;
-  sheet::Tree tree = sheet::parse(source, variant, found);
+  sheet::Tree tree = sheet::parse(*source, variant, found);
   if (!found.empty()) {
-    sheet::addLikelySlips(std::move(tree), source, found);
+    sheet::addLikelySlips(tree, source, found);
     throw BadInput(std::move(found));
   }
-  std::shared_ptr<SheetGame> game(new SheetGame);
-  game->text_ = std::move(text);
-  game->sheet_ = sheet::check(std::move(tree), source, found);
+  rules::Rules rules = sheet::check(tree, std::move(source), found);
   if (!found.empty()) throw BadInput(std::move(found));
-  game->program_ = sheet::compile(game->sheet_, source, {.without = without});
+  std::shared_ptr<SheetGame> game = made(std::move(rules), without);
+  game->text_ = std::move(text);
+  return game;
+}
+
+std::shared_ptr<const SheetGame> SheetGame::fromRules(rules::Rules rules,
+                                                      sheet::Shortcuts without) {
+  return made(std::move(rules), without);
+}
+
+std::shared_ptr<SheetGame> SheetGame::made(rules::Rules rules, sheet::Shortcuts without) {
+  std::shared_ptr<SheetGame> game(new SheetGame);
+  game->rules_ = std::move(rules);
+  game->program_ = sheet::compile(game->rules_, {.without = without});
   game->without_ = without;
   for (const sheet::GroupCode& group : game->program_.groups)
     game->mayRepeat_ = game->mayRepeat_ || group.mayRepeat;
   const Layout& layout = game->program_.layout;
   for (int word = 0; word < layout.words; ++word) {
-    bool differs = word != Layout::plies || game->sheet_.readsPlies;
+    bool differs = word != Layout::plies || game->rules_.readsPlies;
     if (layout.seen != 0 && word == layout.seen) differs = false;
     // Who moved last is told by the result; what can follow does not depend on it.
     if (layout.lastMover != 0 && word == layout.lastMover) differs = false;
     if (differs) game->hashedWords_.push_back(static_cast<std::size_t>(word));
   }
-  game->info_.variant = variant;
-  game->fillInfo(path);
+  game->fillInfo();
+  std::vector<Diagnostic> found;
   try {
-    game->setUp(source, found);
+    game->setUp(found);
   } catch (const TooManyMessages&) {
   }
   if (!found.empty()) throw BadInput(std::move(found));
@@ -57,33 +69,32 @@ std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, st
 // Compiled when a check asks for it first.
 const sheet::Program& SheetGame::counting() const {
   std::call_once(countingMade_, [this] {
-    counting_ = sheet::compile(sheet_, sheet::Source(info_.source, text_),
-                               {.coverage = true, .without = without_});
+    counting_ = sheet::compile(rules_, {.coverage = true, .without = without_});
   });
   return counting_;
 }
 
-void SheetGame::fillInfo(const std::string& path) {
-  const sheet::Tree& tree = sheet_.tree;
-  info_.id = tree.game.text;
-  info_.title = tree.title.empty() ? tree.game.text : tree.title;
-  info_.about = tree.about;
-  info_.source = path;
-  for (int side = 0; side < 2; ++side) info_.sides[side] = tree.sides[side].text;
-  for (const sheet::PieceDecl& piece : tree.pieces)
-    info_.kinds.push_back({piece.name.text,
+void SheetGame::fillInfo() {
+  info_.id = rules_.game;
+  info_.title = rules_.title.empty() ? rules_.game : rules_.title;
+  info_.variant = rules_.variant;
+  info_.about = rules_.about;
+  info_.source = rules_.source->name();
+  for (int side = 0; side < 2; ++side) info_.sides[side] = rules_.sides[side];
+  for (const rules::PieceKind& piece : rules_.kinds)
+    info_.kinds.push_back({piece.name,
                            {piece.letters[0], piece.letters[1]},
                            piece.neutral,
                            {piece.edges.begin(), piece.edges.end()}});
   for (const sheet::EndCode& end : program_.endCodes)
     info_.ends.push_back({end.name, end.line, !end.canWin});
-  for (const auto& [name, says] : tree.variants) info_.variants.emplace_back(name.text, says);
+  info_.variants = rules_.variants;
 }
 
-void SheetGame::setUp(const sheet::Source& source, std::vector<Diagnostic>& found) {
-  start_ = emptyPosition(sheet_, program_.layout);
-  if (sheet_.tree.start)
-    start_ = readBlock(sheet_, program_.layout, source, sheet_.tree.start->lines, found);
+void SheetGame::setUp(std::vector<Diagnostic>& found) {
+  const sheet::Source& source = *rules_.source;
+  start_ = emptyPosition(rules_, program_.layout);
+  if (rules_.start) start_ = readBlock(rules_, program_.layout, source, rules_.start->lines, found);
   if (!found.empty()) return;
   judge(start_);
   Result result = this->result(start_);
@@ -95,17 +106,17 @@ void SheetGame::setUp(const sheet::Source& source, std::vector<Diagnostic>& foun
     return;
   }
   int conditions = 0;
-  for (const sheet::CaseDecl& one : sheet_.tree.cases) {
-    if (one.variant.text == info_.variant) {
-      examples_.push_back(example(one, source, conditions, found));
+  for (const rules::CaseRule& one : rules_.cases) {
+    if (one.variant == info_.variant) {
+      examples_.push_back(example(one, conditions, found));
       continue;
     }
     if (!info_.variant.empty()) continue;
     bool known = std::any_of(info_.variants.begin(), info_.variants.end(),
-                             [&](const auto& v) { return v.first == one.variant.text; });
+                             [&](const auto& v) { return v.first == one.variant; });
     if (!known)
-      addMessage(found, {source.place(one.variant.span),
-                         fmt::format("there is no variant \"{}\"", one.variant.text), ""});
+      addMessage(found, {source.place(one.variantSpan),
+                         fmt::format("there is no variant \"{}\"", one.variant), ""});
   }
 }
 
@@ -143,7 +154,7 @@ void SheetGame::listMoves(const Position& position, MoveList& moves) const {
   });
   if (over)
     throw BadInput(
-        Place{info_.source, sheet_.tree.moves.front().name.span.line, 0, 1, {}},
+        Place{info_.source, rules_.moves.front().span.line, 0, 1, {}},
         fmt::format("a position has more than {} legal moves, the limit", limits::movesInPosition),
         "narrow the sets from which cells are picked");
   if (mayRepeat_) dropRepeated(position, moves);
@@ -178,7 +189,7 @@ void SheetGame::dropRepeated(const Position& position, MoveList& moves) const {
     left -= least + applied(after, move);
     if (left < 0)
       throw RunawayRules(
-          Place{info_.source, sheet_.tree.moves[move.group].name.span.line, 0, 1, {}},
+          Place{info_.source, rules_.moves[move.group].span.line, 0, 1, {}},
           fmt::format("the ways of this move take more than {} steps in one position, the limit",
                       limits::loopSteps),
           "pick from smaller sets, or write every choice in the move's text");
@@ -222,9 +233,9 @@ std::int64_t SheetGame::applied(Position& position, const Move& move) const {
 }
 
 std::string SheetGame::faultText(std::uint64_t word) const {
-  const std::string& text = sheet_.statements[(word >> 16) & 0xffffff].text;
+  const std::string& text = rules_.statements[(word >> 16) & 0xffffff].text;
   Cell cell = static_cast<Cell>((word >> 40) & 0xffff);
-  std::string where = cell < sheet_.board.size() ? sheet_.board.label(cell) : "";
+  std::string where = cell < rules_.board.size() ? rules_.board.label(cell) : "";
   switch (static_cast<sheet::FaultReason>((word >> 10) & 63)) {
     case sheet::FaultReason::occupied:
       break;
@@ -264,7 +275,7 @@ Result SheetGame::decoded(std::uint64_t word) const {
   Outcome is = outcomeOf(word);
   Result out{is.kind, is.winner, "", is.end, is.claim, 0};
   if (is.kind == ResultKind::fault) {
-    out.line = sheet_.statements[(word >> 16) & 0xffffff].line;
+    out.line = rules_.statements[(word >> 16) & 0xffffff].line;
     out.name = faultText(word);
   } else if (is.kind != ResultKind::ongoing) {
     const sheet::EndCode& end = program_.endCodes[is.end];
@@ -279,21 +290,21 @@ Result SheetGame::result(const Position& position) const {
 }
 
 std::string SheetGame::positionText(const Position& position) const {
-  return positionLine(sheet_, program_.layout, position);
+  return positionLine(rules_, program_.layout, position);
 }
 
 Position SheetGame::readPosition(std::string_view text, const std::string& source) const {
-  requireLine(sheet_, program_.layout, text, source);
-  bool fen = sheet_.tree.notation && looksLikeFen(text);
-  Position position = fen ? readFen(sheet_, program_.layout, text, source)
-                          : readLine(sheet_, program_.layout, text, source);
+  requireLine(rules_, program_.layout, text, source);
+  bool fen = rules_.notation && looksLikeFen(text);
+  Position position = fen ? readFen(rules_, program_.layout, text, source)
+                          : readLine(rules_, program_.layout, text, source);
   judge(position);
   if (fen) requireSound(position, std::string(text), source);
   return position;
 }
 
 std::string SheetGame::notation(const Position& position) const {
-  return sheet_.tree.notation ? fenText(sheet_, program_.layout, position) : "";
+  return rules_.notation ? fenText(rules_, program_.layout, position) : "";
 }
 
 // A position from elsewhere keeps what always holds in this game.
@@ -341,7 +352,7 @@ std::int64_t SheetGame::worth(const Position& position, int side) const {
 std::vector<std::uint64_t> SheetGame::identity(const Position& position) const {
   std::vector<std::uint64_t> words;
   for (std::size_t i : hashedWords_) words.push_back(position.words[i]);
-  if (sheet_.timesDecide) {
+  if (rules_.timesDecide) {
     std::vector<std::uint64_t> before(earlier(position).begin(), earlier(position).end());
     std::sort(before.begin(), before.end());
     words.insert(words.end(), before.begin(), before.end());

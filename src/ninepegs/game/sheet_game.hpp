@@ -7,9 +7,9 @@
 #include <string_view>
 
 #include "ninepegs/game/game.hpp"
-#include "ninepegs/sheet/compile/shortcuts.hpp"
+#include "ninepegs/sheet/plan/shortcuts.hpp"
 #include "ninepegs/sheet/program/program.hpp"
-#include "ninepegs/sheet/rules/checker.hpp"
+#include "ninepegs/sheet/rules/rules.hpp"
 
 namespace ninepegs {
 
@@ -25,8 +25,12 @@ class SheetGame final : public Game {
                                                    const std::string& variant = {},
                                                    sheet::Shortcuts without = 0);
 
+  // The game that resolved rules are; of their variants only the one they are of is known.
+  static std::shared_ptr<const SheetGame> fromRules(rules::Rules rules,
+                                                    sheet::Shortcuts without = 0);
+
   const GameInfo& info() const override { return info_; }
-  const Geometry& board() const override { return sheet_.board; }
+  const Geometry& board() const override { return rules_.board; }
   Position start() const override { return start_; }
   int toMove(const Position& position) const override;
   void listMoves(const Position& position, MoveList& moves) const override;
@@ -39,10 +43,10 @@ class SheetGame final : public Game {
   std::string notation(const Position& position) const override;
   std::string positionText(const Position& position) const override;
   Position readPosition(std::string_view text, const std::string& source) const override;
-  int boards() const override { return sheet_.layered() ? 2 : 1; }
+  int boards() const override { return rules_.layered() ? 2 : 1; }
   std::optional<Piece> pieceAt(const Position& position, Cell cell, int board) const override;
   std::vector<Cell> cellsOf(const Position& position, const Move& move) const override;
-  bool hasSecrets() const override { return sheet_.hasSecrets; }
+  bool hasSecrets() const override { return rules_.hasSecrets; }
   View viewOf(const Position& position, int side) const override;
   CellSet cellsOfEnd(const Position& position, int end) const override;
   bool remembersPositions() const override { return program_.layout.seen != 0; }
@@ -65,13 +69,14 @@ class SheetGame final : public Game {
   std::shared_ptr<const Game> variant(const std::string& name) const override;
 
   const sheet::Program& program() const { return program_; }
-  const sheet::Checked& sheet() const { return sheet_; }
+  const rules::Rules& rules() const { return rules_; }
   static Outcome outcomeOf(std::uint64_t word);
 
  private:
   template <int W>
   friend class SheetLive;
   SheetGame() = default;
+  static std::shared_ptr<SheetGame> made(rules::Rules rules, sheet::Shortcuts without);
   void judge(Position& position) const;  // works out the result of a position that was set up
   Result decoded(std::uint64_t word) const;
   std::string firstMoves() const;
@@ -101,16 +106,16 @@ class SheetGame final : public Game {
     }
     return found.overflown || total > 1;
   }
-  void fillInfo(const std::string& path);
+  void fillInfo();
   const sheet::Program& counting() const;
-  void setUp(const sheet::Source& source, std::vector<Diagnostic>& found);
-  Example example(const sheet::CaseDecl& one, const sheet::Source& source, int& conditions,
+  void setUp(std::vector<Diagnostic>& found);
+  Example example(const rules::CaseRule& one, int& conditions,
                   std::vector<Diagnostic>& found) const;
 
   std::string text_;
   sheet::Shortcuts without_ = 0;
   GameInfo info_;
-  sheet::Checked sheet_;
+  rules::Rules rules_;
   sheet::Program program_;
   mutable std::once_flag countingMade_;
   mutable sheet::Program counting_;       // counts how often each statement is used

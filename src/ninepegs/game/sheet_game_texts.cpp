@@ -18,8 +18,8 @@ namespace {
 template <class Written>
 class Assembler {
  public:
-  Assembler(const sheet::Checked& sheet, const sheet::Program& program)
-      : sheet_(sheet), program_(program) {}
+  Assembler(const rules::Rules& rules, const sheet::Program& program)
+      : rules_(rules), program_(program) {}
 
   void add(const Written& one, std::string& text) {
     using Kind = sheet::TextPart::Kind;
@@ -41,7 +41,7 @@ class Assembler {
  private:
   std::optional<std::string> valueOf(sheet::TextPart::Kind kind, const Written& one) const {
     using Kind = sheet::TextPart::Kind;
-    const Geometry& board = sheet_.board;
+    const Geometry& board = rules_.board;
     int value = static_cast<int>(one.value);
     switch (kind) {
       case Kind::chosenNumber:
@@ -54,7 +54,7 @@ class Assembler {
         std::vector<std::string> names;
         for (auto rest = one.cells; rest.any(); rest.dropFirst())
           names.push_back(kind == Kind::set ? board.label(rest.first())
-                                            : sheet_.tree.pieces[rest.first()].name.text);
+                                            : rules_.kinds[rest.first()].name);
         return names.empty() ? "none" : joined(names, " ");
       }
       case Kind::line:
@@ -65,13 +65,13 @@ class Assembler {
         break;
     }
     if (value < 0) return std::nullopt;
-    if (kind == Kind::kind) return sheet_.tree.pieces[value].name.text;
+    if (kind == Kind::kind) return rules_.kinds[value].name;
     if (kind == Kind::column) return Geometry::columnName(board.columnNumber(value));
     if (kind == Kind::row) return std::to_string(board.rowNumber(value));
     return board.label(value);
   }
 
-  const sheet::Checked& sheet_;
+  const rules::Rules& rules_;
   const sheet::Program& program_;
   std::size_t literal_ = std::string::npos;  // where the last quoted text begins
 };
@@ -86,7 +86,7 @@ MoveTexts SheetGame::textsOf(const Position& position, const Move& move) const {
     std::vector<Written> written;
     load(machine, position);
     machine.replay(move.group, move.choices.data(), move.count, written);
-    Assembler<Written> text(sheet_, program_), seen(sheet_, program_), told(sheet_, program_);
+    Assembler<Written> text(rules_, program_), seen(rules_, program_), told(rules_, program_);
     std::string announced;
     bool hides = false;
     for (const Written& one : written) {
@@ -119,7 +119,7 @@ std::vector<Cell> SheetGame::cellsOf(const Position& position, const Move& move)
   const sheet::GroupCode& group = program_.groups[move.group];
   for (int i = 0; i < group.choices; ++i)
     if (group.choiceIsCell[i]) cells.push_back(move.choices[i]);
-  int mover = toMove(position), board = sheet_.layered() ? mover : 0;
+  int mover = toMove(position), board = rules_.layered() ? mover : 0;
   auto ownKind = [&](const Position& at, Cell cell) {  // -1: no piece of the mover
     std::optional<Piece> piece = pieceAt(at, cell, board);
     if (!piece) return -1;
@@ -135,8 +135,8 @@ std::vector<Cell> SheetGame::cellsOf(const Position& position, const Move& move)
   };
   bool stays = ownKind(after, cells.front()) >= 0;
   if (stays || (cells.size() > 1 && arrived(cells.back()))) return cells;
-  for (Cell cell = 0; cell < sheet_.board.size(); ++cell)
-    if (sheet_.board.has(cell) && arrived(cell) &&
+  for (Cell cell = 0; cell < rules_.board.size(); ++cell)
+    if (rules_.board.has(cell) && arrived(cell) &&
         (ownKind(after, cell) == kind || cells.size() == 1))
       return {cells.front(), cell};
   return cells;
@@ -146,12 +146,12 @@ std::vector<Cell> SheetGame::cellsOf(const Position& position, const Move& move)
 View SheetGame::viewOf(const Position& position, int side) const {
   View view;
   view.shown = position;
-  if (!sheet_.hasSecrets) return view;
+  if (!rules_.hasSecrets) return view;
   const sheet::Layout& layout = program_.layout;
-  int size = sheet_.board.size(), other = 1 - side;
+  int size = rules_.board.size(), other = 1 - side;
   for (Cell cell = 0; cell < size; ++cell) {
     std::optional<Piece> piece = pieceOf(layout, position, cell, layout.layered ? other : 0);
-    if (!piece || piece->side != other || !sheet_.tree.pieces[piece->kind].secret) continue;
+    if (!piece || piece->side != other || !rules_.kinds[piece->kind].secret) continue;
     std::uint64_t bit = std::uint64_t{1} << (cell % 64);
     int word = cell / 64, layer = layout.layered ? other : 0;
     view.shown.words[layout.sides[other] + word] &= ~bit;
@@ -165,7 +165,7 @@ View SheetGame::viewOf(const Position& position, int side) const {
       auto found = machine.set(program_.shownSlot);
       if (sees.kinds) {
         for (; found.any(); found.dropFirst())
-          view.words.push_back(sheet_.tree.pieces[found.first()].name.text);
+          view.words.push_back(rules_.kinds[found.first()].name);
         continue;
       }
       View::Mark mark{sees.letter, sees.theirBoard ? other : side, {}};
@@ -177,7 +177,7 @@ View SheetGame::viewOf(const Position& position, int side) const {
 }
 
 std::vector<std::string> SheetGame::otherTexts(const Position& position, const Move& move) const {
-  if (!sheet_.tree.notation) return {};
+  if (!rules_.notation) return {};
   return algebraicTexts(*this, position, move);
 }
 

@@ -25,8 +25,9 @@ std::string SheetGame::firstMoves() const {
   return texts.empty() ? "none at the start" : joined(texts, ", ");
 }
 
-Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& source, int& conditions,
+Example SheetGame::example(const rules::CaseRule& one, int& conditions,
                            std::vector<Diagnostic>& found) const {
+  const sheet::Source& source = *rules_.source;
   using From = sheet::ExpectKind;
   using To = ExampleStep::Kind;
   static constexpr std::pair<From, To> kinds[] = {
@@ -39,24 +40,24 @@ Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& sour
       {From::seenBy, To::seenBy}};
   Example out;
   out.name = one.name;
-  out.variant = one.variant.text;
+  out.variant = one.variant;
   out.line = one.span.line;
   out.position = start_;
   if (one.position) {
     out.startsElsewhere = true;
-    out.position = readBlock(sheet_, program_.layout, source, one.position->lines, found);
+    out.position = readBlock(rules_, program_.layout, source, one.position->lines, found);
     judge(out.position);
   }
-  auto sideNamed = [&](const sheet::Name& name) {
-    int side = sheet_.side(name.text);
+  auto sideOf = [&](const rules::CaseStep& step) {
+    int side = rules_.side(step.subject);
     if (side < 0)
       addMessage(found,
-                 {source.place(name.span), fmt::format("\"{}\" is no side", name.text),
-                  didYouMean(name.text, {info_.sides[0], info_.sides[1]},
+                 {source.place(step.subjectSpan), fmt::format("\"{}\" is no side", step.subject),
+                  didYouMean(step.subject, {info_.sides[0], info_.sides[1]},
                              "what is expected: ongoing, legal MOVES, SIDE wins, draw ...")});
     return side;
   };
-  for (const sheet::CaseStep& step : one.steps) {
+  for (const rules::CaseStep& step : one.steps) {
     ExampleStep to;
     to.line = step.span.line;
     for (const auto& [from, kind] : kinds)
@@ -65,7 +66,7 @@ Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& sour
     for (const std::string& move : to.moves) {
       // What should be legal fails by itself.
       if (step.kind != From::notLegal && !move.empty()) continue;
-      if (readsAsMove(sheet_, program_, move)) continue;
+      if (readsAsMove(rules_, program_, move)) continue;
       // Where it stands in its line, if it stands in the first one.
       std::string line = source.line(step.span.line);
       std::size_t at = move.empty() ? line.npos : line.find(move);
@@ -85,7 +86,7 @@ Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& sour
     to.numbers = step.numbers;
     switch (step.kind) {
       case From::end:
-        to.side = step.subject.text == "draw" ? -1 : sideNamed(step.subject);
+        to.side = step.draw ? -1 : sideOf(step);
         if (!step.endName.empty()) {
           std::vector<std::string> names;
           for (const sheet::EndCode& end : program_.endCodes) {
@@ -99,27 +100,27 @@ Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& sour
         }
         break;
       case From::turn:
-        to.side = sideNamed(step.subject);
+        to.side = sideOf(step);
         break;
       case From::moves:
         if (!step.endName.empty()) {
-          to.fromTo = step.endName;
+          to.to = step.toCell;
           to.name.clear();
-          to.cell = step.subject.text;
-          if (!sheet_.board.find(to.cell))
-            addMessage(found, {source.place(step.subject.span),
+          to.cell = step.subject;
+          if (!rules_.board.find(to.cell))
+            addMessage(found, {source.place(step.subjectSpan),
                                fmt::format("there is no cell \"{}\"", to.cell), ""});
         }
         break;
       case From::seenBy:
-        to.side = sheet_.side(step.subject.text);
+        to.side = rules_.side(step.subject);
         break;
       case From::condition:
         to.condition = conditions++;
         to.text = std::string(trimmed(source.line(step.span.line)));
         break;
       case From::leaves:
-        to.position = readBlock(sheet_, program_.layout, source, step.lines, found);
+        to.position = readBlock(rules_, program_.layout, source, step.lines, found);
         break;
       default:
         break;
@@ -131,7 +132,7 @@ Example SheetGame::example(const sheet::CaseDecl& one, const sheet::Source& sour
 
 std::vector<RuleLine> SheetGame::ruleLines() const {
   std::vector<RuleLine> out;
-  for (const sheet::StatementInfo& one : sheet_.statements) out.push_back({one.line, one.text});
+  for (const rules::StatementInfo& one : rules_.statements) out.push_back({one.line, one.text});
   return out;
 }
 
@@ -168,8 +169,8 @@ std::int64_t SheetGame::invariantValue(std::size_t index, const Position& positi
 
 std::vector<Symmetry> SheetGame::symmetries() const {
   std::vector<Symmetry> out;
-  for (const sheet::SymmetryDecl& decl : sheet_.tree.symmetries)
-    for (Symmetry& symmetry : sheet_.board.symmetries(decl.name))
+  for (const rules::SymmetryRule& rule : rules_.symmetries)
+    for (Symmetry& symmetry : rules_.board.symmetries(rule.name))
       out.push_back(std::move(symmetry));
   return out;
 }
@@ -183,7 +184,7 @@ Position SheetGame::alone(const Position& position) const {
 
 Position SheetGame::mapped(const Position& position, const Symmetry& symmetry) const {
   Position out = position;
-  int size = sheet_.board.size();
+  int size = rules_.board.size();
   auto map = [&](sheet::Slot slot) {
     for (int k = 0; k < program_.words; ++k) out.words[slot + k] = 0;
     for (int k = 0; k < program_.words; ++k) {

@@ -118,7 +118,8 @@ struct ExampleStep {
   } kind = Kind::ongoing;
   int line = 0;
   std::vector<std::string> moves;           // play, legal, notLegal, moves
-  std::string fromTo, cell;                 // of moves: "from" or "to", and the cell; or empty
+  std::string cell;                         // of moves: only those from or to it; empty: all
+  bool to = false;                          // ... to it
   int side = -1;                            // end: who wins, -1 for a draw; turn: who is to move
   std::string name;                         // end: its name, empty for any
   int firstDepth = 0;                       // sequences

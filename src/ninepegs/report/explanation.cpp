@@ -17,7 +17,7 @@ sheet::Explanation startOf(const SheetGame& game) {
   const GameInfo& info = game.info();
   const Geometry& board = game.board();
   Position start = game.start();
-  int line = game.sheet().tree.start ? game.sheet().tree.start->span.line : 0;
+  int line = game.rules().start ? game.rules().start->span.line : 0;
   for (int side : {0, 1, -1}) {
     std::map<int, std::vector<std::string>> cells;  // by kind
     long long total = 0;
@@ -94,7 +94,7 @@ sheet::Explanation changesOf(const std::vector<sheet::Explanation>& base, const 
 }  // namespace
 
 std::vector<sheet::Explanation> explanation(const SheetGame& game) {
-  std::vector<sheet::Explanation> parts = sheet::explain(game.sheet());
+  std::vector<sheet::Explanation> parts = sheet::explain(game.rules());
   auto move = std::find_if(parts.begin(), parts.end(), [](const sheet::Explanation& part) {
     return part.heading.rfind("Move ", 0) == 0;
   });

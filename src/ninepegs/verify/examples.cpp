@@ -84,12 +84,10 @@ std::string Runner::moves(const ExampleStep& step) const {
   MoveList list;
   game_.listMoves(position_, list);
   std::vector<std::string> got, wanted = step.moves;
-  Cell cell = step.fromTo.empty() ? -1 : game_.board().find(step.cell).value_or(-1);
+  Cell cell = step.cell.empty() ? -1 : game_.board().find(step.cell).value_or(-1);
   for (const Move& move : list) {
     std::vector<Cell> cells = game_.cellsOf(position_, move);
-    if (cell >= 0 &&
-        (cells.empty() || (step.fromTo == "from" ? cells.front() : cells.back()) != cell))
-      continue;
+    if (cell >= 0 && (cells.empty() || (step.to ? cells.back() : cells.front()) != cell)) continue;
     got.push_back(game_.moveText(position_, move));
   }
   std::sort(got.begin(), got.end(), naturalLess);

@@ -10,53 +10,24 @@
 
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/text.hpp"
-#include "ninepegs/sheet/syntax/parser.hpp"
+#include "ninepegs/sheet/rules/printer.hpp"
 #include "ninepegs/verify/lint_playouts.hpp"
 
 namespace ninepegs::verify {
 namespace {
 
-using sheet::ExprKind;
+using namespace rules;
 
-using sheet::Expr;
-
-// The parts of `A and B and C`, or of a chain of `on`.
-void parts(const Expr& expr, ExprKind joint, std::vector<const Expr*>& out) {
-  if (expr.kind == joint)
-    for (const Expr& arg : expr.args) parts(arg, joint, out);
-  else
-    out.push_back(&expr);
-}
-
-std::vector<const Expr*> conditionsOf(const Expr& expr) {
-  std::vector<const Expr*> out;
-  parts(expr, ExprKind::both, out);
+std::vector<const Term*> conditionsOf(const Term& term) {
+  std::vector<const Term*> out;
+  partsOf<And>(term, out);
   return out;
-}
-
-// A comparison with a plain number as the least and the greatest value that fit.
-struct Interval {
-  std::string of;
-  long long least = std::numeric_limits<long long>::min();
-  long long greatest = std::numeric_limits<long long>::max();
-};
-
-std::optional<Interval> intervalOf(const Expr& expr) {
-  if (expr.kind != ExprKind::compare || expr.args[1].kind != ExprKind::number) return std::nullopt;
-  Interval out{sheet::toText(expr.args[0])};
-  long long value = expr.args[1].first;
-  if (expr.word == "=") out.least = out.greatest = value;
-  if (expr.word == ">=") out.least = value;
-  if (expr.word == ">") out.least = value + 1;
-  if (expr.word == "<=") out.greatest = value;
-  if (expr.word == "<") out.greatest = value - 1;
-  return expr.word == "!=" ? std::nullopt : std::optional<Interval>(out);
 }
 
 class Linter {
  public:
   Linter(const SheetGame& game, const LintOptions& options)
-      : game_(game), sheet_(game.sheet()), tree_(game.sheet().tree), options_(options) {}
+      : game_(game), rules_(game.rules()), options_(options) {}
 
   std::vector<Remark> run() {
     ends();
@@ -85,33 +56,71 @@ class Linter {
   void neverMeeting();
   void views();
   void wholeBoards();
-  bool implies(const Expr& narrow, const Expr& wide) const;
-  bool impliesAny(const Expr& narrow, const Expr& wide) const;
-  bool exclude(const Expr& a, const Expr& b) const;
-  template <class F>
-  void everyExpression(F look) const;
+  // A comparison with a plain number as the least and the greatest value that fit.
+  struct Interval {
+    std::string of;
+    long long least = std::numeric_limits<long long>::min();
+    long long greatest = std::numeric_limits<long long>::max();
+  };
+  std::optional<Interval> intervalOf(const Term& term) const;
+  std::string text(const TermPtr& term) const { return toText(rules_, *term); }
+  bool implies(const Term& narrow, const Term& wide) const;
+  bool impliesAny(const Term& narrow, const Term& wide) const;
+  bool impliesLines(const Lines& narrow, const Lines& wide) const;
+  bool exclude(const Term& a, const Term& b) const;
+  template <class Look>
+  void everyClause(Look look) const;
+  template <class Look>
+  void everyTerm(Look look) const;
 
   const SheetGame& game_;
-  const sheet::Checked& sheet_;
-  const sheet::Tree& tree_;
+  const Rules& rules_;
   const LintOptions& options_;
   std::set<std::size_t> hiddenEnds_;  // that an earlier end hides always
   std::vector<Remark> out_;
 };
 
+std::optional<Linter::Interval> Linter::intervalOf(const Term& term) const {
+  const Compare* compare = as<Compare>(term);
+  const Number* number = compare == nullptr ? nullptr : as<Number>(*compare->right);
+  if (number == nullptr) return std::nullopt;
+  Interval out{text(compare->left)};
+  long long value = number->value;
+  switch (compare->relation) {
+    case Relation::equal:
+      out.least = out.greatest = value;
+      break;
+    case Relation::unequal:
+      return std::nullopt;
+    case Relation::less:
+      out.greatest = value - 1;
+      break;
+    case Relation::lessEqual:
+      out.greatest = value;
+      break;
+    case Relation::greater:
+      out.least = value + 1;
+      break;
+    case Relation::greaterEqual:
+      out.least = value;
+      break;
+  }
+  return out;
+}
+
 // `any A on B` says more than `any C on D` if the sets that do not depend on the position lie
 // within those of the other, and the rest is the same.
-bool Linter::impliesAny(const Expr& narrow, const Expr& wide) const {
-  auto split = [&](const Expr& expr, std::set<std::string>& rest) {
-    std::vector<const Expr*> all;
-    parts(expr, ExprKind::on, all);
-    CellSet cells = sheet_.board.all();
-    for (const Expr* one : all)
-      if (std::optional<CellSet> fixed = sheet_.constantSet(*one, 0);
-          fixed && fixed == sheet_.constantSet(*one, 1))
+bool Linter::impliesAny(const Term& narrow, const Term& wide) const {
+  auto split = [&](const Term& term, std::set<std::string>& rest) {
+    std::vector<const Term*> all;
+    partsOf<Both>(term, all);
+    CellSet cells = rules_.board.all();
+    for (const Term* one : all)
+      if (std::optional<CellSet> fixed = rules_.constantSet(*one, 0);
+          fixed && fixed == rules_.constantSet(*one, 1))
         cells &= *fixed;
       else
-        rest.insert(sheet::toText(*one));
+        rest.insert(toText(rules_, *one));
     return cells;
   };
   std::set<std::string> own, other;
@@ -120,35 +129,42 @@ bool Linter::impliesAny(const Expr& narrow, const Expr& wide) const {
          std::includes(own.begin(), own.end(), other.begin(), other.end());
 }
 
+bool Linter::impliesLines(const Lines& narrow, const Lines& wide) const {
+  const Number* length = as<Number>(*narrow.length);
+  const Number* least = as<Number>(*wide.length);
+  if (length == nullptr || least == nullptr || wide.exactly || narrow.ways != wide.ways)
+    return false;
+  if (length->value < least->value || text(narrow.in) != text(wide.in)) return false;
+  if (!wide.through) return true;
+  return narrow.through && length->value == least->value &&
+         text(narrow.through) == text(wide.through);
+}
+
 // Does the second hold wherever the first holds? Only where the texts show it.
-bool Linter::implies(const Expr& narrow, const Expr& wide) const {
-  if (sheet::toText(narrow) == sheet::toText(wide)) return true;
+bool Linter::implies(const Term& narrow, const Term& wide) const {
+  if (toText(rules_, narrow) == toText(rules_, wide)) return true;
   std::optional<Interval> a = intervalOf(narrow), b = intervalOf(wide);
   if (a && b) return a->of == b->of && a->least >= b->least && a->greatest <= b->greatest;
-  if (narrow.kind != ExprKind::any || wide.kind != ExprKind::any) return false;
-  const Expr& x = narrow.args[0];
-  const Expr& y = wide.args[0];
-  if (x.kind == ExprKind::lines && y.kind == ExprKind::lines)
-    return y.first == 0 && x.word == y.word && x.args.size() >= y.args.size() &&
-           x.args[0].kind == ExprKind::number && y.args[0].kind == ExprKind::number &&
-           x.args[0].first >= y.args[0].first &&
-           sheet::toText(x.args[1]) == sheet::toText(y.args[1]) &&
-           (y.args.size() < 3 || (x.args[0].first == y.args[0].first &&
-                                  sheet::toText(x.args[2]) == sheet::toText(y.args[2])));
-  return x.kind != ExprKind::lines && y.kind != ExprKind::lines && impliesAny(x, y);
+  const Any* some = as<Any>(narrow);
+  const Any* other = as<Any>(wide);
+  if (some == nullptr || other == nullptr) return false;
+  bool lines = some->what->type == Type::lineset;
+  if (lines != (other->what->type == Type::lineset)) return false;
+  return lines ? impliesLines(*as<Lines>(*some->what), *as<Lines>(*other->what))
+               : impliesAny(*some->what, *other->what);
 }
 
 // Can the two never hold at once? Only where the texts show it.
-bool Linter::exclude(const Expr& a, const Expr& b) const {
-  for (const Expr* one : conditionsOf(a))
-    for (const Expr* other : conditionsOf(b)) {
+bool Linter::exclude(const Term& a, const Term& b) const {
+  for (const Term* one : conditionsOf(a))
+    for (const Term* other : conditionsOf(b)) {
       for (auto [x, y] : {std::pair{one, other}, std::pair{other, one}}) {
-        bool negated = x->kind == ExprKind::negation && implies(*y, x->args[0]);
-        if (negated) return true;
-        if (x->kind != ExprKind::none || y->kind != ExprKind::any) continue;
-        Expr some = *x;
-        some.kind = ExprKind::any;
-        if (implies(*y, some)) return true;
+        if (const Not* negated = as<Not>(*x); negated != nullptr && implies(*y, *negated->what))
+          return true;
+        const None* none = as<None>(*x);
+        if (none != nullptr && as<Any>(*y) != nullptr &&
+            implies(*y, *make(Type::truth, x->span, Any{none->what})))
+          return true;
       }
       std::optional<Interval> left = intervalOf(*one), right = intervalOf(*other);
       if (left && right && left->of == right->of &&
@@ -160,22 +176,21 @@ bool Linter::exclude(const Expr& a, const Expr& b) const {
 
 // An end that says at least as much as an earlier one never comes to decide.
 void Linter::ends() {
-  for (std::size_t later = 0; later < tree_.ends.size(); ++later) {
-    std::vector<const Expr*> own = conditionsOf(tree_.ends[later].condition);
+  for (std::size_t later = 0; later < rules_.ends.size(); ++later) {
+    std::vector<const Term*> own = conditionsOf(*rules_.ends[later].condition);
     for (std::size_t earlier = 0; earlier < later; ++earlier) {
-      std::vector<const Expr*> before = conditionsOf(tree_.ends[earlier].condition);
-      bool hidden = std::all_of(before.begin(), before.end(), [&](const Expr* wide) {
+      std::vector<const Term*> before = conditionsOf(*rules_.ends[earlier].condition);
+      bool hidden = std::all_of(before.begin(), before.end(), [&](const Term* wide) {
         return std::any_of(own.begin(), own.end(),
-                           [&](const Expr* narrow) { return implies(*narrow, *wide); });
+                           [&](const Term* narrow) { return implies(*narrow, *wide); });
       });
       if (!hidden) continue;
-      bool same = sheet::toText(tree_.ends[later].condition) ==
-                  sheet::toText(tree_.ends[earlier].condition);
-      say(tree_.ends[later].span.line,
+      bool same = text(rules_.ends[later].condition) == text(rules_.ends[earlier].condition);
+      say(rules_.ends[later].span.line,
           fmt::format("the end \"{}\" can never be reached: wherever it holds, \"{}\" in line {} "
                       "holds too and decides first",
-                      tree_.ends[later].name, tree_.ends[earlier].name,
-                      tree_.ends[earlier].span.line),
+                      rules_.ends[later].name, rules_.ends[earlier].name,
+                      rules_.ends[earlier].span.line),
           same ? "the two ask for the same: leave one out" : "put the narrower end first");
       hiddenEnds_.insert(later);
       break;
@@ -186,16 +201,16 @@ void Linter::ends() {
 // The first end that holds decides: a win on the last move is lost to a draw above it. Random games
 // seldom show it.
 void Linter::draws() {
-  for (std::size_t draw = 0; draw < tree_.ends.size(); ++draw) {
-    if (tree_.ends[draw].kind != sheet::EndKind::draw) continue;
-    for (std::size_t win = draw + 1; win < tree_.ends.size(); ++win) {
-      if (tree_.ends[win].kind == sheet::EndKind::draw || hiddenEnds_.count(win) > 0) continue;
-      if (exclude(tree_.ends[draw].condition, tree_.ends[win].condition)) continue;
-      say(tree_.ends[draw].span.line,
+  for (std::size_t draw = 0; draw < rules_.ends.size(); ++draw) {
+    if (rules_.ends[draw].kind != sheet::EndKind::draw) continue;
+    for (std::size_t win = draw + 1; win < rules_.ends.size(); ++win) {
+      if (rules_.ends[win].kind == sheet::EndKind::draw || hiddenEnds_.count(win) > 0) continue;
+      if (exclude(*rules_.ends[draw].condition, *rules_.ends[win].condition)) continue;
+      say(rules_.ends[draw].span.line,
           fmt::format(
               "the draw \"{}\" stands before the win \"{}\" of line {}: where both hold, it is a "
               "draw",
-              tree_.ends[draw].name, tree_.ends[win].name, tree_.ends[win].span.line),
+              rules_.ends[draw].name, rules_.ends[win].name, rules_.ends[win].span.line),
           "put wins above draws");
       hiddenEnds_.insert(win);
       break;
@@ -204,144 +219,141 @@ void Linter::draws() {
 }
 
 void Linter::pieces() {
-  std::set<std::string> placed;
+  std::set<int> placed;
   bool fromHand = false;
-  auto collect = [&](auto&& self, const std::vector<sheet::Statement>& list) -> void {
-    for (const sheet::Statement& one : list) {
-      using Kind = sheet::StatementKind;
-      if (one.kind == Kind::put || one.kind == Kind::change) placed.insert(one.name.text);
-      if (one.kind == Kind::choose) {
-        for (const sheet::Name& kind : one.names) placed.insert(kind.text);
-        fromHand = fromHand || one.choose == sheet::ChooseKind::hand;
-      }
-      self(self, one.body);
-      self(self, one.otherwise);
-    }
+  auto place = [&](const TermPtr& kind) {
+    if (const Kind* known = as<Kind>(*kind)) placed.insert(known->kind);
   };
-  for (const sheet::MoveDecl& move : tree_.moves) collect(collect, move.body);
-  for (const sheet::AfterDecl& after : tree_.afters) collect(collect, after.body);
+  everyClause([&](const Clause& one) {
+    if (const Put* put = as<Put>(one)) place(put->kind);
+    if (const Change* change = as<Change>(one)) place(change->kind);
+    if (const ChooseKind* choose = as<ChooseKind>(one))
+      placed.insert(choose->kinds.begin(), choose->kinds.end());
+    fromHand = fromHand || as<ChooseFromHand>(one) != nullptr;
+  });
   Position start = game_.start();
   for (int board = 0; board < game_.boards(); ++board)
     for (Cell cell = 0; cell < game_.board().size(); ++cell)
       if (game_.board().has(cell))
         if (std::optional<Piece> piece = game_.pieceAt(start, cell, board))
-          placed.insert(tree_.pieces[piece->kind].name.text);
+          placed.insert(piece->kind);
   const sheet::Layout& layout = game_.program().layout;
-  for (std::size_t kind = 0; kind < tree_.pieces.size(); ++kind) {
+  for (std::size_t kind = 0; kind < rules_.kinds.size(); ++kind) {
     bool held = false;
     for (int side = 0; side < 2 && layout.hands[0] != 0; ++side)
       held = held || start.words[layout.hands[side] + kind] > 0;
-    const sheet::Name& name = tree_.pieces[kind].name;
-    if (placed.count(name.text) == 0 && !(held && fromHand))
-      say(name.span.line, fmt::format("no {} ever comes onto the board", name.text),
+    if (placed.count(static_cast<int>(kind)) == 0 && !(held && fromHand))
+      say(rules_.kinds[kind].span.line,
+          fmt::format("no {} ever comes onto the board", rules_.kinds[kind].name),
           "it is not in `start`, and no move puts one or changes a piece into one");
   }
 }
 
 void Linter::names() {
-  std::set<std::string> used = sheet_.used;
-  for (const sheet::SetDecl& group : tree_.groups)
-    if (used.count(group.name.text) > 0)
-      for (const sheet::Name& member : group.members) used.insert(member.text);
-  if (tree_.repetition)
-    for (const sheet::Name& name : tree_.repetition->compares) used.insert(name.text);
-  if (tree_.notation)
-    for (const sheet::Name* name :
-         {&tree_.notation->mark, &tree_.notation->target, &tree_.notation->clock})
-      used.insert(name->text);
+  std::set<std::string> used = rules_.used;
+  for (const Group& group : rules_.groups)
+    if (used.count(group.name) > 0)
+      for (int kind : group.kinds) used.insert(rules_.kinds[kind].name);
+  if (rules_.repetition)
+    for (const Compared& one : rules_.repetition->compares) used.insert(rules_.nameOf(one));
+  if (const auto& notation = rules_.notation) {
+    if (notation->mark >= 0) used.insert(rules_.marks[notation->mark].name);
+    if (notation->target >= 0) used.insert(rules_.remembered[notation->target].name);
+    if (notation->clock >= 0) used.insert(rules_.numbers[notation->clock].name);
+  }
   auto check = [&](const auto& list, const char* what) {
     for (const auto& one : list)
-      if (used.count(one.name.text) == 0)
-        say(one.name.span.line, fmt::format("nothing reads the {} \"{}\"", what, one.name.text),
+      if (used.count(one.name) == 0)
+        say(one.span.line, fmt::format("nothing reads the {} \"{}\"", what, one.name),
             "leave it out, or use it");
   };
-  check(tree_.groups, "group");
-  check(tree_.zones, "zone");
-  check(tree_.marks, "mark");
-  check(tree_.numbers, "number");
-  check(tree_.cells, "cell");
-  check(tree_.tracks, "track");
-  check(tree_.defines, "definition");
+  check(rules_.groups, "group");
+  check(rules_.zones, "zone");
+  check(rules_.marks, "mark");
+  check(rules_.numbers, "number");
+  check(rules_.remembered, "cell");
+  check(rules_.tracks, "track");
+  check(rules_.definitions, "definition");
   std::set<std::string> told;
-  for (const sheet::PieceDecl& piece : tree_.pieces)
-    for (const auto& [name, value] : piece.values)
-      if (used.count(name.text) == 0 && told.insert(name.text).second)
-        say(name.span.line, fmt::format("nothing reads the word \"{}\" of the pieces", name.text),
-            "leave it out, or use it: " + name.text + " of there");
+  for (const PieceKind& piece : rules_.kinds)
+    for (const PieceKind::Value& value : piece.values) {
+      const std::string& name = rules_.properties[value.property];
+      if (used.count(name) == 0 && told.insert(name).second)
+        say(value.span.line, fmt::format("nothing reads the word \"{}\" of the pieces", name),
+            "leave it out, or use it: " + name + " of there");
+    }
 }
 
-template <class F>
-void Linter::everyExpression(F look) const {
-  auto inside = [&](auto&& self, const Expr& expr) -> void {
-    look(expr);
-    for (const Expr& arg : expr.args) self(self, arg);
+template <class Look>
+void Linter::everyClause(Look look) const {
+  for (const MoveRule& move : rules_.moves) eachClause(move.body, look);
+  for (const AfterRule& after : rules_.afters) eachClause(after.body, look);
+}
+
+template <class Look>
+void Linter::everyTerm(Look look) const {
+  auto inside = [&](auto&& self, const Term& term) -> void {
+    look(term);
+    eachPart(term, [&](const Term& part) { self(self, part); });
   };
-  auto statements = [&](auto&& self, const std::vector<sheet::Statement>& list) -> void {
-    for (const sheet::Statement& one : list) {
-      for (const Expr& arg : one.args) inside(inside, arg);
-      self(self, one.body);
-      self(self, one.otherwise);
-    }
+  auto all = [&](const Term& term) { inside(inside, term); };
+  auto some = [&](const TermPtr& term) {
+    if (term) all(*term);
   };
-  for (const sheet::MoveDecl& move : tree_.moves) statements(statements, move.body);
-  for (const sheet::AfterDecl& after : tree_.afters) statements(statements, after.body);
-  for (const sheet::DefineDecl& define : tree_.defines) inside(inside, define.body);
-  for (const sheet::ForbidDecl& forbid : tree_.forbids) inside(inside, forbid.condition);
-  for (const sheet::EndDecl& end : tree_.ends) {
-    inside(inside, end.condition);
-    if (end.measure) inside(inside, *end.measure);
+  everyClause([&](const Clause& one) { eachTerm(one, all); });
+  for (const Definition& define : rules_.definitions) some(define.body);
+  for (const ForbidRule& forbid : rules_.forbids) some(forbid.condition);
+  for (const EndRule& end : rules_.ends) {
+    some(end.condition);
+    some(end.measure);
   }
-  if (tree_.worth) inside(inside, *tree_.worth);
+  some(rules_.worth);
 }
 
 // A number that nothing sets is what it was at the start.
 void Linter::unsetNumbers() {
-  std::set<std::string> set;
-  auto statements = [&](auto&& self, const std::vector<sheet::Statement>& list) -> void {
-    for (const sheet::Statement& one : list) {
-      if (one.kind == sheet::StatementKind::set) set.insert(one.name.text);
-      self(self, one.body);
-      self(self, one.otherwise);
-    }
-  };
-  for (const sheet::MoveDecl& move : tree_.moves) statements(statements, move.body);
-  for (const sheet::AfterDecl& after : tree_.afters) statements(statements, after.body);
-  for (const sheet::StateDecl& number : tree_.numbers)
+  std::set<int> set;
+  everyClause([&](const Clause& one) {
+    if (const SetVariable* to = as<SetVariable>(one)) set.insert(to->number);
+    if (const SetCellNumber* to = as<SetCellNumber>(one)) set.insert(to->number);
+  });
+  for (std::size_t i = 0; i < rules_.numbers.size(); ++i) {
+    const NumberRule& number = rules_.numbers[i];
     // One that is given a value where it is declared may be a constant.
-    if (number.start.empty() && set.count(number.name.text) == 0 &&
-        sheet_.used.count(number.name.text) > 0)
-      say(number.name.span.line,
-          fmt::format("the number \"{}\" is read, but no move sets it", number.name.text),
-          fmt::format("say in a move: set {} to ...", number.name.text));
+    if (!number.given && set.count(static_cast<int>(i)) == 0 && rules_.used.count(number.name) > 0)
+      say(number.span.line,
+          fmt::format("the number \"{}\" is read, but no move sets it", number.name),
+          fmt::format("say in a move: set {} to ...", number.name));
+  }
 }
 
 // Sets that have no cell in common, whatever stands where.
 void Linter::neverMeeting() {
-  if (sheet_.layered()) return;
-  everyExpression([&](const Expr& expr) {
-    if (expr.kind != ExprKind::on) return;
-    std::vector<const Expr*> all;
-    parts(expr, ExprKind::on, all);
+  if (rules_.layered()) return;
+  everyTerm([&](const Term& term) {
+    if (as<Both>(term) == nullptr) return;
+    std::vector<const Term*> all;
+    partsOf<Both>(term, all);
     bool mine = false, theirs = false, empty = false, occupied = false;
-    for (const Expr* one : all) {
-      bool own = one->kind == ExprKind::own && one->args[0].kind == ExprKind::name &&
-                 !sheet_.groupKinds(one->args[0].word).empty();
-      const std::string& word = one->kind == ExprKind::name || own ? one->word : std::string();
-      mine = mine || word == "mine" || (own && word == "my");
-      theirs = theirs || word == "theirs" || (own && word == "their");
-      empty = empty || word == "empty";
-      occupied = occupied || word == "occupied";
+    for (const Term* one : all) {
+      Whose whose = Whose::anyone;
+      if (const Side* side = as<Side>(*one)) whose = side->whose;
+      if (const Pieces* pieces = as<Pieces>(*one)) whose = pieces->whose;
+      mine = mine || whose == Whose::mine;
+      theirs = theirs || whose == Whose::theirs;
+      empty = empty || as<Empty>(*one) != nullptr;
+      occupied = occupied || as<Occupied>(*one) != nullptr;
     }
     if ((mine && theirs) || (empty && (mine || theirs || occupied)))
-      say(expr.span.line, fmt::format("`{}` never has a cell", sheet::toText(expr)),
+      say(term.span.line, fmt::format("`{}` never has a cell", toText(rules_, term)),
           mine && theirs ? "no piece is of both sides; `A or B` joins two sets"
                          : "no cell is empty and occupied");
   });
 }
 
 void Linter::views() {
-  if (!tree_.sees.empty() && !sheet_.hasSecrets)
-    say(tree_.sees.front().span.line, "`each side sees`, but no piece is secret: all see all",
+  if (!rules_.sees.empty() && !rules_.hasSecrets)
+    say(rules_.sees.front().span.line, "`each side sees`, but no piece is secret: all see all",
         "say with a piece: secret");
 }
 
@@ -349,22 +361,17 @@ void Linter::views() {
 void Linter::wholeBoards() {
   constexpr std::size_t many = 16;
   if (game_.board().all().count() <= many) return;
-  auto look = [&](auto&& self, const Expr& expr) -> void {
-    bool all = expr.kind == ExprKind::cellsWhere && expr.args[0].kind == ExprKind::name &&
-               expr.args[0].word == "all";
-    if (all)
-      say(expr.span.line, "this looks at every cell of the board one by one",
+  auto look = [&](const Term& term) {
+    const CellsWhere* cells = as<CellsWhere>(term);
+    if (cells != nullptr && as<AllCells>(*cells->in) != nullptr)
+      say(term.span.line, "this looks at every cell of the board one by one",
           "narrow the set: cells c in mine where ...");
-    for (const Expr& arg : expr.args) self(self, arg);
+    return false;
   };
-  auto statements = [&](auto&& self, const std::vector<sheet::Statement>& list) -> void {
-    for (const sheet::Statement& one : list) {
-      for (const Expr& arg : one.args) look(look, arg);
-      self(self, one.body);
-      self(self, one.otherwise);
-    }
-  };
-  for (const sheet::MoveDecl& move : tree_.moves) statements(statements, move.body);
+  for (const MoveRule& move : rules_.moves)
+    eachClause(move.body, [&](const Clause& one) {
+      eachTerm(one, [&](const Term& term) { anyInside(term, look); });
+    });
 }
 
 }  // namespace

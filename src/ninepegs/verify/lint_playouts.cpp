@@ -11,21 +11,23 @@
 namespace ninepegs::verify {
 namespace {
 
-using sheet::Expr;
-using sheet::ExprKind;
+using namespace rules;
 
-bool mentionsWord(const Expr& expr, const std::string& word) {
-  if (expr.word == word) return true;
-  return std::any_of(expr.args.begin(), expr.args.end(),
-                     [&](const Expr& arg) { return mentionsWord(arg, word); });
+// Does the condition ask whether somebody can move, itself or in a definition?
+bool asksForMoves(const Term& term) {
+  return anyInside(term, [](const Term& part) {
+    const Use* use = as<Use>(part);
+    return as<Stuck>(part) != nullptr || as<NobodyCanMove>(part) != nullptr ||
+           (use != nullptr && asksForMoves(*use->body));
+  });
 }
 
 // A number that an end waits for to become one value.
 struct Awaited {
   int slot = 0;
   long long value = 0;
-  const sheet::StateDecl* number = nullptr;
-  const sheet::EndDecl* end = nullptr;
+  const NumberRule* number = nullptr;
+  const EndRule* end = nullptr;
   std::int64_t before = 0;
   bool passed = false;
 };
@@ -34,14 +36,14 @@ class Playouts {
  public:
   Playouts(const SheetGame& game, const LintOptions& options)
       : game_(game),
-        tree_(game.sheet().tree),
+        rules_(game.rules()),
         layout_(game.program().layout),
         options_(options),
         live_(game.live()),
         start_(game.start()),
-        possible_(tree_.moves.size(), false),
-        hidden_(tree_.ends.size()) {
-    for (const sheet::EndDecl& end : tree_.ends) await(end, end.condition);
+        possible_(rules_.moves.size(), false),
+        hidden_(rules_.ends.size()) {
+    for (const EndRule& end : rules_.ends) await(end, *end.condition);
   }
 
   void run() {
@@ -51,18 +53,18 @@ class Playouts {
 
  private:
   // Comparisons of a number with a value, joined by `and` alone.
-  void await(const sheet::EndDecl& end, const Expr& expr) {
-    if (expr.kind == ExprKind::both)
-      for (const Expr& arg : expr.args) await(end, arg);
-    if (expr.kind != ExprKind::compare || expr.word != "=" || expr.args[1].kind != ExprKind::number)
-      return;
-    const Expr& left = expr.args[0];
-    const std::string& name = left.kind == ExprKind::own ? left.args[0].word : left.word;
-    for (std::size_t i = 0; i < tree_.numbers.size(); ++i) {
-      if (tree_.numbers[i].name.text != name || tree_.numbers[i].onCells) continue;
-      if (left.kind != ExprKind::own && left.kind != ExprKind::name) continue;
+  void await(const EndRule& end, const Term& condition) {
+    std::vector<const Term*> all;
+    partsOf<And>(condition, all);
+    for (const Term* one : all) {
+      const Compare* compare = as<Compare>(*one);
+      if (compare == nullptr || compare->relation != Relation::equal) continue;
+      const Variable* number = as<Variable>(*compare->left);
+      const Number* value = as<Number>(*compare->right);
+      if (number == nullptr || value == nullptr) continue;
       for (int side = 0; side < 2; ++side)
-        awaited_.push_back({layout_.numbers[i][side], expr.args[1].first, &tree_.numbers[i], &end});
+        awaited_.push_back({layout_.numbers[number->number][side], value->value,
+                            &rules_.numbers[number->number], &end});
     }
   }
 
@@ -87,8 +89,8 @@ class Playouts {
 
   void lookAtNumbers(const Position& position, bool start) {
     auto value = [&](int slot) { return static_cast<std::int64_t>(position.words[slot]); };
-    for (std::size_t i = 0; i < tree_.numbers.size(); ++i) {
-      const sheet::StateDecl& one = tree_.numbers[i];
+    for (std::size_t i = 0; i < rules_.numbers.size(); ++i) {
+      const NumberRule& one = rules_.numbers[i];
       int first = one.onCells ? layout_.cellNumbers[i] : layout_.numbers[i][0];
       int count = one.onCells ? game_.board().size() : 1;
       bool below = !one.onCells && value(layout_.numbers[i][1]) < 0;
@@ -112,7 +114,7 @@ class Playouts {
   }
 
   const SheetGame& game_;
-  const sheet::Tree& tree_;
+  const Rules& rules_;
   const sheet::Layout& layout_;
   const LintOptions& options_;
   std::unique_ptr<LivePosition> live_;
@@ -121,7 +123,7 @@ class Playouts {
   std::uint64_t played_ = 0;
   std::vector<bool> possible_;                 // moves that were legal somewhere
   std::vector<std::set<std::size_t>> hidden_;  // by draw: wins that it stood before
-  std::set<const sheet::StateDecl*> negative_;
+  std::set<const NumberRule*> negative_;
   std::vector<Awaited> awaited_;
   bool stalled_ = false;
 };
@@ -134,34 +136,33 @@ void Playouts::remark(const std::set<std::size_t>& hiddenEnds, std::vector<Remar
   };
   for (std::size_t i = 0; i < possible_.size(); ++i)
     if (!possible_[i])
-      say(tree_.moves[i].name.span.line,
-          fmt::format("the move \"{}\" was never legal", tree_.moves[i].name.text),
+      say(rules_.moves[i].span.line,
+          fmt::format("the move \"{}\" was never legal", rules_.moves[i].name),
           "can its needs ever all hold?");
   for (std::size_t draw = 0; draw < hidden_.size(); ++draw)
     for (std::size_t win : hidden_[draw])
       if (hiddenEnds.count(win) == 0)
-        say(tree_.ends[draw].span.line,
+        say(rules_.ends[draw].span.line,
             fmt::format("the draw \"{}\" stands before the win \"{}\" of line {}, and both held at "
                         "once",
-                        tree_.ends[draw].name, tree_.ends[win].name, tree_.ends[win].span.line),
+                        rules_.ends[draw].name, rules_.ends[win].name, rules_.ends[win].span.line),
             "put wins above draws");
-  for (const sheet::StateDecl& one : tree_.numbers)
+  for (const NumberRule& one : rules_.numbers)
     if (negative_.count(&one) > 0)
-      say(one.name.span.line, fmt::format("the number \"{}\" went below 0", one.name.text),
+      say(one.span.line, fmt::format("the number \"{}\" went below 0", one.name),
           "is more taken away than is there?");
-  std::set<const sheet::EndDecl*> told;
+  std::set<const EndRule*> told;
   for (const Awaited& one : awaited_)
     if (one.passed && told.insert(one.end).second)
       say(one.end->span.line,
           fmt::format("the number \"{}\" went past {} without being {}, for which the end \"{}\" "
                       "waits",
-                      one.number->name.text, one.value, one.value, one.end->name),
-          fmt::format("can it be more? Then say: {} >= {}", one.number->name.text, one.value));
+                      one.number->name, one.value, one.value, one.end->name),
+          fmt::format("can it be more? Then say: {} >= {}", one.number->name, one.value));
   if (!stalled_) return;
-  bool stuckEnd = std::any_of(tree_.ends.begin(), tree_.ends.end(), [](const sheet::EndDecl& end) {
-    return mentionsWord(end.condition, "stuck") || mentionsWord(end.condition, "nobody can move");
-  });
-  say(tree_.ends.front().span.line, "a side had no move and no end held",
+  bool stuckEnd = std::any_of(rules_.ends.begin(), rules_.ends.end(),
+                              [](const EndRule& end) { return asksForMoves(*end.condition); });
+  say(rules_.ends.front().span.line, "a side had no move and no end held",
       stuckEnd ? "which end should hold then?"
                : "say what happens then: mover wins \"...\" when stuck, or let it pass: turn ... "
                  "else pass");

@@ -8,16 +8,17 @@
 namespace ninepegs::sheet {
 
 Program Compiler::run() {
-  program_.properties.assign(sheet_.properties.size(), std::vector<std::int64_t>(program_.kinds));
+  program_.trialsChangeAll = !plan_.pruned;
+  program_.properties.assign(rules_.properties.size(), std::vector<std::int64_t>(program_.kinds));
   for (int kind = 0; kind < program_.kinds; ++kind)
-    for (const auto& [property, value] : sheet_.tree.pieces[kind].values)
-      program_.properties[sheet_.find(property.text)->index][kind] = value;
-  program_.source = source_.name();
-  for (const StatementInfo& one : sheet_.statements) program_.statementLines.push_back(one.line);
-  int moves = static_cast<int>(sheet_.tree.moves.size());
+    for (const rules::PieceKind::Value& one : rules_.kinds[kind].values)
+      program_.properties[one.property][kind] = one.value;
+  program_.source = rules_.source->name();
+  for (const rules::StatementInfo& one : rules_.statements)
+    program_.statementLines.push_back(one.line);
+  int moves = static_cast<int>(rules_.moves.size());
   for (int index = 0; index < moves; ++index) group(index);
-  shapes();
-  for (const ForbidDecl& forbid : sheet_.tree.forbids)
+  for (const rules::ForbidRule& forbid : rules_.forbids)
     program_.forbidStatements.push_back(forbid.id);
   for (int side = 0; side < 2; ++side) endsLabel_[side] = emit_.label();
   for (int side = 0; side < 2; ++side) {
@@ -34,8 +35,8 @@ Program Compiler::run() {
     program_.passApply[side] = emit_.here();
     Slot passes = program_.layout.passes;
     if (passes != 0) emit_.add(Op::add, passes, passes, emit_.constantNumber(1));
-    for (std::size_t i = 0; i < sheet_.tree.cells.size(); ++i)
-      if (sheet_.tree.cells[i].lastsOneMove)
+    for (std::size_t i = 0; i < rules_.remembered.size(); ++i)
+      if (rules_.remembered[i].lastsOneMove)
         for (Slot slot : program_.layout.cells[i])
           emit_.add(Op::copyNumber, slot, emit_.constantNumber(-1));
     emit_.jump(Op::turnOver, endsLabel_[side]);
@@ -44,18 +45,19 @@ Program Compiler::run() {
   shown();
   worthAndInvariants();
   views();
+  expectations();
   repetition();
   emit_.finish();
   if (emit_.overflown())
-    throw BadInput(source_.place(sheet_.tree.board.span),
+    throw BadInput(rules_.source->place(rules_.boardRule.span),
                    fmt::format("this sheet needs more than {} words of memory, the limit",
                                limits::memoryWords),
                    "a smaller board, fewer kinds of piece or shorter expressions need less");
   return std::move(program_);
 }
 
-Program compile(const Checked& sheet, const Source& source, CompileOptions options) {
-  return Compiler(sheet, source, options).run();
+Program compile(const rules::Rules& rules, CompileOptions options) {
+  return Compiler(rules, options).run();
 }
 
 }  // namespace ninepegs::sheet

@@ -1,9 +1,9 @@
-// Checked tree -> program.
+// Rules and the plan of their moves -> program.
 #pragma once
 
-#include "ninepegs/sheet/compile/shortcuts.hpp"
+#include "ninepegs/sheet/plan/shortcuts.hpp"
 #include "ninepegs/sheet/program/program.hpp"
-#include "ninepegs/sheet/rules/checker.hpp"
+#include "ninepegs/sheet/rules/rules.hpp"
 
 namespace ninepegs::sheet {
 
@@ -13,6 +13,6 @@ struct CompileOptions {
 };
 
 // Throws BadInput if the sheet needs more memory than limits::memoryWords.
-Program compile(const Checked& sheet, const Source& source, CompileOptions options);
+Program compile(const rules::Rules& rules, CompileOptions options);
 
 }  // namespace ninepegs::sheet

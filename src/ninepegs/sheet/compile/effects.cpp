@@ -1,128 +1,111 @@
-// What a line of a move does to the position.
+// What a clause of a move does to the position.
 #include "ninepegs/sheet/compile/parts.hpp"
 
 namespace ninepegs::sheet {
 
-using Kind = StatementKind;
+using rules::as;
 
-int Compiler::owner(const Statement& one) const {
-  int me = express_.side();
-  return one.names.empty() || one.names[0].text == "my" ? me : 1 - me;
-}
+struct Compiler::Effect {
+  Compiler& in;
+  const Clause& clause;
+  Emitter& emit;
+  Expressions& express;
+  const Layout& layout;
 
-void Compiler::assign(const Statement& one) {
-  const Layout& layout = program_.layout;
-  const Expr& value = one.args[0];
-  if (const Value* local =
-          one.names.empty() && !one.ifAny ? express_.find(one.name.text) : nullptr) {
-    bool set = local->type == Type::set || local->type == Type::kinds;
-    Slot slot = local->slot, shown = local->shown;
-    if (set)
-      emit_.add(Op::copySet, slot, express_.set(value));
+  template <class Other>
+  void operator()(const Other&) const {}  // changes nothing
+
+  void operator()(const rules::SetName& one) const {
+    const Value& local = *express.find(one.name);
+    Slot slot = local.slot, shown = local.shown;
+    if (takesSet(local.type))
+      emit.add(Op::copySet, slot, express.set(*one.value));
     else
-      emit_.add(Op::copyNumber, slot,
-                local->type == Type::cell   ? express_.cell(value)
-                : local->type == Type::kind ? express_.kind(value)
-                                            : express_.number(value));
-    if (shown != 0) emit_.add(Op::copyNumber, shown, slot);
-    return;
+      emit.add(Op::copyNumber, slot,
+               local.type == Type::cell   ? express.cell(*one.value)
+               : local.type == Type::kind ? express.kind(*one.value)
+                                          : express.number(*one.value));
+    if (shown != 0) emit.add(Op::copyNumber, shown, slot);
   }
-  const Symbol& symbol = *sheet_.find(one.name.text);
-  int side = owner(one);
-  if (symbol.kind == SymbolKind::mark) {
-    emit_.add(Op::copySet, layout.marks[symbol.index][side], express_.set(value));
-  } else if (symbol.kind == SymbolKind::remembered) {
-    Slot slot = layout.cells[symbol.index][side];
-    auto it = pending_.find({symbol.index, sheet_.tree.cells[symbol.index].each ? side : 0});
-    if (it != pending_.end() && !inAfter_) slot = it->second;
-    emit_.add(Op::copyNumber, slot, express_.cell(value));
-  } else if (one.ifAny) {
-    Slot number = express_.number(value);
-    emit_.add(Op::setCellNumber, number, layout.cellNumbers[symbol.index],
-              express_.cell(one.args[1]));
-  } else {
-    Slot number = layout.numbers[symbol.index][side];
-    emit_.add(Op::copyNumber, number, express_.number(value));
-    bool clock = sheet_.tree.notation && sheet_.tree.notation->clock.text == one.name.text;
-    if (clock && mode_ == Recipe::apply) emit_.add(Op::countdown, 0, number);
+  void operator()(const rules::SetMark& one) const {
+    emit.add(Op::copySet, in.slotOf(layout.marks[one.mark], one.whose), express.set(*one.value));
   }
-}
+  void operator()(const rules::SetRemembered& one) const {
+    int owner = express.sideOf(one.whose), side = owner < 0 ? express.side() : owner;
+    Slot slot = layout.cells[one.cell][side];
+    auto it = in.pending_.find({one.cell, in.rules_.remembered[one.cell].each ? side : 0});
+    if (it != in.pending_.end() && !in.inAfter_) slot = it->second;
+    emit.add(Op::copyNumber, slot, express.cell(*one.value));
+  }
+  void operator()(const rules::SetCellNumber& one) const {
+    Slot number = express.number(*one.value);
+    emit.add(Op::setCellNumber, number, layout.cellNumbers[one.number], express.cell(*one.cell));
+  }
+  void operator()(const rules::SetVariable& one) const {
+    Slot number = in.slotOf(layout.numbers[one.number], one.whose);
+    emit.add(Op::copyNumber, number, express.number(*one.value));
+    bool clock = in.rules_.notation && in.rules_.notation->clock == one.number;
+    if (clock && in.mode_ == Recipe::apply) emit.add(Op::countdown, 0, number);
+  }
+  void operator()(const rules::AddTo& one) const {
+    Slot mark = in.slotOf(layout.marks[one.mark], one.whose);
+    emit.add(Op::either, mark, mark, express.set(*one.cells));
+  }
+  void operator()(const rules::RemoveFrom& one) const {
+    Slot mark = in.slotOf(layout.marks[one.mark], one.whose);
+    emit.add(Op::minus, mark, mark, express.set(*one.cells));
+  }
+  // A kind that is known, or the slot that holds it.
+  struct KindOperand {
+    Slot slot = 0;
+    int fromSlot = 0;
+  };
+  KindOperand operand(const Term& kind) const {
+    if (const rules::Kind* known = as<rules::Kind>(kind))
+      return {static_cast<Slot>(known->kind), 0};
+    return {express.kind(kind), 1};
+  }
+  void operator()(const rules::Put& one) const {
+    KindOperand kind = operand(*one.kind);
+    bool neutral = kind.fromSlot == 0 && in.rules_.kinds[kind.slot].neutral;
+    Slot side = static_cast<Slot>(neutral ? 2 : express.side());
+    if (one.fromHand)
+      emit.add(Op::useHand, 0, 0, kind.slot, static_cast<Slot>(express.side()), kind.fromSlot);
+    const rules::CellAsSet* single = as<rules::CellAsSet>(*one.where);
+    bool cell = single != nullptr && as<rules::Name>(*single->cell) != nullptr;
+    Slot where = cell ? express.cell(*single->cell) : express.set(*one.where);
+    emit.add(cell ? Op::putCell : Op::put, 0, where, kind.slot, side, kind.fromSlot);
+  }
+  void operator()(const rules::Change& one) const {
+    KindOperand kind = operand(*one.kind);
+    emit.add(Op::change, 0, express.set(*one.where), kind.slot, 0, kind.fromSlot);
+  }
+  void operator()(const rules::Shift& one) const {
+    Slot from = express.cell(*one.from), to = express.cell(*one.to);
+    emit.add(Op::shift, 0, from, to);
+  }
+  void operator()(const rules::ShiftAll& one) const {
+    Slot cells = express.set(*one.cells);
+    emit.add(Op::shiftAll, 0, cells, 0, 0,
+             in.rules_.ways[one.ways].directions[express.side()].front());
+  }
+  void operator()(const rules::Take& one) const { emit.add(Op::take, 0, express.set(*one.where)); }
+  void operator()(const rules::Flip& one) const { emit.add(Op::flip, 0, express.set(*one.where)); }
+  void operator()(const rules::Again&) const { emit.add(Op::again); }
+  void operator()(const rules::When& one) const {
+    int otherwise = emit.label(), done = emit.label();
+    express.branch(*one.condition, false, otherwise);
+    in.statements(one.then);
+    if (!one.otherwise.empty()) emit.jump(Op::jump, done);
+    emit.place(otherwise);
+    in.statements(one.otherwise);
+    emit.place(done);
+  }
+  void operator()(const rules::Repeat& one) const { in.repeat(clause, one); }
+};
 
-void Compiler::effect(const Statement& one) {
-  const Layout& layout = program_.layout;
-  auto kindOperand = [&](int& fromSlot) -> Slot {
-    const Value* local = express_.find(one.name.text);
-    fromSlot = local != nullptr ? 1 : 0;
-    return local != nullptr ? local->slot : static_cast<Slot>(sheet_.kind(one.name.text));
-  };
-  auto isLocalCell = [&](const Expr& expr) {
-    const Value* local = expr.kind == ExprKind::name ? express_.find(expr.word) : nullptr;
-    return local != nullptr && local->type == Type::cell;
-  };
-  int fromSlot = 0;
-  switch (one.kind) {
-    case Kind::put: {
-      Slot kind = kindOperand(fromSlot);
-      bool neutral = fromSlot == 0 && sheet_.tree.pieces[kind].neutral;
-      Slot side = static_cast<Slot>(neutral ? 2 : express_.side());
-      if (one.fromHand)
-        emit_.add(Op::useHand, 0, 0, kind, static_cast<Slot>(express_.side()), fromSlot);
-      bool cell = isLocalCell(one.args[0]);
-      Slot where = cell ? express_.cell(one.args[0]) : express_.set(one.args[0]);
-      emit_.add(cell ? Op::putCell : Op::put, 0, where, kind, side, fromSlot);
-      break;
-    }
-    case Kind::change: {
-      Slot kind = kindOperand(fromSlot);
-      emit_.add(Op::change, 0, express_.set(one.args[0]), kind, 0, fromSlot);
-      break;
-    }
-    case Kind::shift: {
-      if (!one.way.empty()) {
-        Slot cells = express_.set(one.args[0]);
-        emit_.add(Op::shiftAll, 0, cells, 0, 0,
-                  sheet_.directions(one.way, express_.side()).front());
-        break;
-      }
-      Slot from = express_.cell(one.args[0]), to = express_.cell(one.args[1]);
-      emit_.add(Op::shift, 0, from, to);
-      break;
-    }
-    case Kind::take:
-      emit_.add(Op::take, 0, express_.set(one.args[0]));
-      break;
-    case Kind::flip:
-      emit_.add(Op::flip, 0, express_.set(one.args[0]));
-      break;
-    case Kind::addTo:
-    case Kind::removeFrom: {
-      Slot mark = layout.marks[sheet_.find(one.name.text)->index][owner(one)];
-      emit_.add(one.kind == Kind::addTo ? Op::either : Op::minus, mark, mark,
-                express_.set(one.args[0]));
-      break;
-    }
-    case Kind::set:
-      assign(one);
-      break;
-    case Kind::again:
-      emit_.add(Op::again);
-      break;
-    case Kind::when: {
-      int otherwise = emit_.label(), done = emit_.label();
-      express_.branch(one.args[0], false, otherwise);
-      statements(one.body);
-      if (!one.otherwise.empty()) emit_.jump(Op::jump, done);
-      emit_.place(otherwise);
-      statements(one.otherwise);
-      emit_.place(done);
-      break;
-    }
-    case Kind::repeat:
-      repeat(one);
-      break;
-    default:
-      break;
-  }
+void Compiler::effect(const Clause& one) {
+  std::visit(Effect{*this, one, emit_, express_, program_.layout}, one.form);
 }
 
 }  // namespace ninepegs::sheet

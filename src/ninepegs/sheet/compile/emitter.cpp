@@ -199,8 +199,8 @@ int Emitter::cellTable(const std::string& key, const std::function<CellSet(Cell)
   auto it = tableKeys_.find(key);
   if (it != tableKeys_.end()) return it->second;
   int where = static_cast<int>(program_.tables.size());
-  for (Cell cell = 0; cell < sheet_.board.size(); ++cell)
-    tableSet(sheet_.board.has(cell) ? cells(cell) : CellSet{});
+  for (Cell cell = 0; cell < rules_.board.size(); ++cell)
+    tableSet(rules_.board.has(cell) ? cells(cell) : CellSet{});
   program_.cellTables.push_back(where);
   return tableKeys_[key] = static_cast<int>(program_.cellTables.size()) - 1;
 }

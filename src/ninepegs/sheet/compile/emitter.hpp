@@ -8,9 +8,9 @@
 #include <tuple>
 #include <vector>
 
-#include "ninepegs/sheet/compile/shortcuts.hpp"
+#include "ninepegs/sheet/plan/shortcuts.hpp"
 #include "ninepegs/sheet/program/program.hpp"
-#include "ninepegs/sheet/rules/checker.hpp"
+#include "ninepegs/sheet/rules/rules.hpp"
 
 namespace ninepegs::sheet {
 
@@ -19,7 +19,7 @@ enum class Scratch { generator, other, trial };
 
 class Emitter {
  public:
-  Emitter(const Checked& sheet, Program& program, Shortcuts without = 0);
+  Emitter(const rules::Rules& rules, Program& program, Shortcuts without = 0);
 
   bool takes(Shortcut one) const { return (without_ & bit(one)) == 0; }
 
@@ -76,7 +76,7 @@ class Emitter {
   void shiftedLines(LineSet& lines, const std::vector<int>& axes);
   Slot pooled(const std::vector<std::uint64_t>& words);
 
-  const Checked& sheet_;
+  const rules::Rules& rules_;
   Program& program_;
   Shortcuts without_ = 0;
   int statement_ = -1;

@@ -15,7 +15,7 @@ constexpr std::size_t slideEntries = std::size_t{1} << 17;
 
 // A step of every cell is one turn of the word if all cells move by the same amount.
 void Emitter::makeTurns() {
-  const Geometry& board = sheet_.board;
+  const Geometry& board = rules_.board;
   if (program_.words != 1) return;
   std::size_t longest = 1;
   for (std::size_t group = 0; group < program_.groupsOfDirections.size(); ++group) {
@@ -44,7 +44,7 @@ void Emitter::makeTurns() {
 // matter to how far a slide comes.
 std::vector<std::uint64_t> Emitter::slideMasks(const std::vector<int>& directions) const {
   std::vector<std::uint64_t> masks;
-  for (Cell cell = 0; cell < sheet_.board.size(); ++cell) {
+  for (Cell cell = 0; cell < rules_.board.size(); ++cell) {
     std::uint64_t mask = 0;
     for (int direction : directions) {
       std::uint64_t ray = program_.tables[program_.rays[direction] + cell];

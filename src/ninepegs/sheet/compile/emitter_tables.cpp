@@ -6,9 +6,9 @@
 
 namespace ninepegs::sheet {
 
-Emitter::Emitter(const Checked& sheet, Program& program, Shortcuts without)
-    : sheet_(sheet), program_(program), without_(without) {
-  int size = sheet.board.size();
+Emitter::Emitter(const rules::Rules& rules, Program& program, Shortcuts without)
+    : rules_(rules), program_(program), without_(without) {
+  int size = rules.board.size();
   program_.words = size <= 64 ? 1 : size <= 128 ? 2 : size <= 256 ? 4 : 8;
   makeLayout();
   int w = program_.words;
@@ -23,21 +23,20 @@ Emitter::Emitter(const Checked& sheet, Program& program, Shortcuts without)
   program_.againSlot = take(1);
   program_.valueSlot = take(1);
   program_.shownSlot = take(w);
-  if (sheet.readsBefore) program_.beforeAt = take(program_.layout.words);
+  if (rules.readsBefore) program_.beforeAt = take(program_.layout.words);
   otherFrom_ = take(96 * w + 160);
   otherEnd_ = static_cast<Slot>(std::min(at, limits::memoryWords));
   program_.trialAt = take(96 * w + 160);
   program_.trialEnd = program_.trialAt;
   program_.constantsAt = static_cast<Slot>(std::min(at, limits::memoryWords));
   overflown_ = at >= limits::memoryWords;
-  program_.allAt = tableSet(sheet.board.all());
+  program_.allAt = tableSet(rules.board.all());
   makeDirections();
   if (takes(Shortcut::rays)) makeRays();
   makePieces();
 }
 
 void Emitter::makeLayout() {
-  const Tree& tree = sheet_.tree;
   Layout& layout = program_.layout;
   int w = program_.words, at = 3;
   auto take = [&](int words) {
@@ -49,30 +48,31 @@ void Emitter::makeLayout() {
     Slot first = take(words);
     return Layout::BySide{first, each ? take(words) : first};
   };
-  bool layered = layout.layered = sheet_.layered();
+  bool layered = layout.layered = rules_.layered();
   layout.sides = pair(w, true);
   layout.empty = pair(w, layered);
-  program_.kinds = static_cast<int>(tree.pieces.size());
-  bool neutral = std::any_of(tree.pieces.begin(), tree.pieces.end(),
-                             [](const PieceDecl& piece) { return piece.neutral; });
+  program_.kinds = static_cast<int>(rules_.kinds.size());
+  bool neutral = std::any_of(rules_.kinds.begin(), rules_.kinds.end(),
+                             [](const rules::PieceKind& piece) { return piece.neutral; });
   if (program_.kinds > 1 || neutral)
     for (int kind = 0; kind < program_.kinds; ++kind) layout.kinds.push_back(pair(w, layered));
   layout.planesEnd = at;
-  for (const StateDecl& mark : tree.marks) layout.marks.push_back(pair(w, mark.each));
-  for (const StateDecl& number : tree.numbers) {
+  for (const rules::MarkRule& mark : rules_.marks) layout.marks.push_back(pair(w, mark.each));
+  for (const rules::NumberRule& number : rules_.numbers) {
     layout.numbers.push_back(number.onCells ? Layout::BySide{} : pair(1, number.each));
-    layout.cellNumbers.push_back(number.onCells ? take(sheet_.board.size()) : Slot{0});
+    layout.cellNumbers.push_back(number.onCells ? take(rules_.board.size()) : Slot{0});
   }
-  for (const StateDecl& cell : tree.cells) layout.cells.push_back(pair(1, cell.each));
-  if (sheet_.hasHands) layout.hands = pair(program_.kinds, true);
-  if (sheet_.readsPasses) layout.passes = take(1);
-  if (sheet_.readsTimes) layout.seen = take(1);
-  if (sheet_.usesAgain) layout.lastMover = take(1);
+  for (const rules::RememberedRule& cell : rules_.remembered)
+    layout.cells.push_back(pair(1, cell.each));
+  if (rules_.hasHands) layout.hands = pair(program_.kinds, true);
+  if (rules_.readsPasses) layout.passes = take(1);
+  if (rules_.readsTimes) layout.seen = take(1);
+  if (rules_.usesAgain) layout.lastMover = take(1);
   layout.words = at;
 }
 
 void Emitter::makeDirections() {
-  const Geometry& board = sheet_.board;
+  const Geometry& board = rules_.board;
   for (const Direction& direction : board.directions()) {
     // All cells that move by the same amount make one shift.
     std::map<int, CellSet> arrive;
@@ -93,7 +93,7 @@ void Emitter::makeDirections() {
 // the way along it, the first piece on it is its lowest or highest cell. Round joined edges they do
 // not, and there are no rays.
 void Emitter::makeRays() {
-  const Geometry& board = sheet_.board;
+  const Geometry& board = rules_.board;
   std::vector<CellSet> rays;
   for (const Direction& direction : board.directions()) {
     int up = 0, down = 0;
@@ -114,32 +114,31 @@ void Emitter::makeRays() {
 }
 
 void Emitter::makePieces() {
-  const Geometry& board = sheet_.board;
-  if (sheet_.hasEdges)
-    for (const PieceDecl& piece : sheet_.tree.pieces) {
+  const Geometry& board = rules_.board;
+  if (rules_.hasEdges)
+    for (const rules::PieceKind& piece : rules_.kinds) {
       program_.edges.emplace_back(piece.edges.begin(), piece.edges.end());
       program_.edges.back().resize(board.directions().size(), 0);
     }
-  for (const auto& track : sheet_.tracks) {
-    for (const std::vector<Cell>& cells : track) {
+  for (const rules::TrackRule& track : rules_.tracks) {
+    for (const std::vector<Cell>& cells : track.cells) {
       std::vector<std::int16_t> next(board.size(), -1);
       for (std::size_t i = 0; i < cells.size(); ++i)
         next[cells[i]] = static_cast<std::int16_t>(cells[(i + 1) % cells.size()]);
       program_.tracks.push_back(std::move(next));
     }
   }
-  for (const PieceDecl& piece : sheet_.tree.pieces) {
-    int only = sheet_.side(piece.only.text);
-    program_.kindSides.push_back(static_cast<std::uint8_t>(piece.neutral ? 3 : only + 1));
+  for (const rules::PieceKind& piece : rules_.kinds) {
+    program_.kindSides.push_back(static_cast<std::uint8_t>(piece.neutral ? 3 : piece.only + 1));
     program_.kindsDiffer = program_.kindsDiffer || program_.kindSides.back() != 0;
   }
-  program_.weights = sheet_.weights;
+  program_.weights = rules_.weights;
 }
 
 // Where every step of an axis is the same shift, a line is found by shifting; elsewhere (joined
 // edges, points) each line is a mask of its own.
 void Emitter::shiftedLines(LineSet& lines, const std::vector<int>& axes) {
-  const Geometry& board = sheet_.board;
+  const Geometry& board = rules_.board;
   for (int axis : axes)
     if (program_.directions[axis].size() > 1) return;
   if (board.shape().kind == Shape::points || axes.size() > lines.axes.size()) return;
@@ -166,7 +165,7 @@ void Emitter::shiftedLines(LineSet& lines, const std::vector<int>& axes) {
 int Emitter::lineSet(int length, const std::vector<int>& axes, LineUse use) {
   auto it = lineKeys_.find({length, axes, use});
   if (it != lineKeys_.end()) return it->second;
-  const Geometry& board = sheet_.board;
+  const Geometry& board = rules_.board;
   LineSet lines;
   lines.length = length;
   lines.exact = use == LineUse::exact;

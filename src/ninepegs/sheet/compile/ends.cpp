@@ -2,25 +2,29 @@
 #include "ninepegs/sheet/compile/parts.hpp"
 
 namespace ninepegs::sheet {
+
+using rules::as;
+
 namespace {
 
 // The lines that a condition tests for: what shows a result if the sheet does not say it.
-const Expr* testedLines(const Expr& condition) {
-  if (condition.kind == ExprKind::any && condition.args[0].kind == ExprKind::lines)
-    return &condition.args[0];
-  if (condition.kind != ExprKind::both) return nullptr;
-  const Expr* left = testedLines(condition.args[0]);
-  return left != nullptr ? left : testedLines(condition.args[1]);
+const Term* testedLines(const Term& condition) {
+  if (const rules::Any* any = as<rules::Any>(condition))
+    return any->what->type == Type::lineset ? any->what.get() : nullptr;
+  const rules::And* both = as<rules::And>(condition);
+  if (both == nullptr) return nullptr;
+  const Term* left = testedLines(*both->left);
+  return left != nullptr ? left : testedLines(*both->right);
 }
 
 }  // namespace
 
 // Sets the result if the end holds, and stops; goes to `next` otherwise.
 void Compiler::endTest(std::size_t index, int mover, int next) {
-  const EndDecl& end = sheet_.tree.ends[index];
+  const rules::EndRule& end = rules_.ends[index];
   int number = static_cast<int>(index);
   emit_.setStatement(end.id);
-  express_.branch(end.condition, false, next);
+  express_.branch(*end.condition, false, next);
   auto decide = [&](Verdict verdict, int winner) {
     std::uint64_t word = resultWord(verdict, winner, end.claim, number);
     emit_.add(Op::copyNumber, Layout::result,
@@ -38,16 +42,14 @@ void Compiler::endTest(std::size_t index, int mover, int next) {
     case EndKind::moverLoses:
       decide(Verdict::win, 1 - mover);
       break;
-    case EndKind::sideWins: {
-      int side = sheet_.side(end.side.text);
-      decide(Verdict::win, end.sideLoses ? 1 - side : side);
+    case EndKind::sideWins:
+      decide(Verdict::win, end.sideLoses ? 1 - end.side : end.side);
       break;
-    }
     case EndKind::leader: {
       // Each side's measure, seen by that side.
       Slot values[2];
       for (int side = 0; side < 2; ++side) {
-        Expressions seen(sheet_, program_, emit_);
+        Expressions seen(rules_, program_, emit_);
         seen.see(side);
         Slot value = seen.number(*end.measure);
         values[side] = emit_.newNumber();
@@ -67,9 +69,9 @@ void Compiler::endTest(std::size_t index, int mover, int next) {
 }
 
 void Compiler::ends() {
-  const std::vector<EndDecl>& all = sheet_.tree.ends;
+  const std::vector<rules::EndRule>& all = rules_.ends;
   for (std::size_t index = 0; index < all.size(); ++index) {
-    const EndDecl& end = all[index];
+    const rules::EndRule& end = all[index];
     EndCode code;
     code.name = end.name;
     code.drawName = end.kind == EndKind::leader ? end.drawName : end.name;
@@ -104,45 +106,45 @@ void Compiler::ends() {
 }
 
 void Compiler::shown() {
-  for (std::size_t index = 0; index < sheet_.tree.ends.size(); ++index) {
-    const EndDecl& end = sheet_.tree.ends[index];
-    const Expr* expr = end.showing ? &*end.showing : testedLines(end.condition);
-    if (expr == nullptr) continue;
+  for (std::size_t index = 0; index < rules_.ends.size(); ++index) {
+    const rules::EndRule& end = rules_.ends[index];
+    const Term* term = end.showing ? end.showing.get() : testedLines(*end.condition);
+    if (term == nullptr) continue;
     for (int mover = 0; mover < 2; ++mover) {
       program_.endCodes[index].shown[mover] = emit_.here();
       express_.begin(mover, Scratch::other);
-      emit_.add(Op::copySet, program_.shownSlot, express_.set(*expr));
+      emit_.add(Op::copySet, program_.shownSlot, express_.set(*term));
       emit_.add(Op::stop);
     }
   }
 }
 
 void Compiler::worthAndInvariants() {
-  for (int side = 0; side < 2 && sheet_.tree.worth; ++side) {
+  for (int side = 0; side < 2 && rules_.worth != nullptr; ++side) {
     program_.worth[side] = emit_.here();
     express_.begin(side, Scratch::other);
-    emit_.add(Op::copyNumber, program_.valueSlot, express_.number(*sheet_.tree.worth));
+    emit_.add(Op::copyNumber, program_.valueSlot, express_.number(*rules_.worth));
     emit_.add(Op::stop);
   }
-  for (const AlwaysDecl& always : sheet_.tree.always) {
+  for (const rules::AlwaysRule& always : rules_.always) {
     InvariantCode code;
     code.line = always.span.line;
-    code.text = source_.line(always.span.line);
+    code.text = rules_.source->line(always.span.line);
     code.change = always.change;
     for (int side = 0; side < 2; ++side) {
       code.value[side] = emit_.here();
       express_.begin(side, Scratch::other);
       if (always.change != 0)
-        emit_.add(Op::copyNumber, program_.valueSlot, express_.number(always.expr));
+        emit_.add(Op::copyNumber, program_.valueSlot, express_.number(*always.term));
       else
-        truth(always.expr);
+        truth(*always.term);
       emit_.add(Op::stop);
     }
     program_.invariants.push_back(std::move(code));
   }
 }
 
-void Compiler::truth(const Expr& condition) {
+void Compiler::truth(const Term& condition) {
   int no = emit_.label();
   emit_.add(Op::copyNumber, program_.valueSlot, emit_.constantNumber(0));
   express_.branch(condition, false, no);
@@ -150,45 +152,48 @@ void Compiler::truth(const Expr& condition) {
   emit_.place(no);
 }
 
-// What the sides see, the attack that a notation writes, and the conditions of cases.
+// What the sides see, and the attack that a notation writes.
 void Compiler::views() {
-  for (const SeesDecl& sees : sheet_.tree.sees) {
+  for (const rules::SeesRule& sees : rules_.sees) {
     SeenCode code;
     code.letter = sees.letter;
     code.theirBoard = sees.theirBoard;
-    code.kinds = sees.what.type == Type::kinds;
+    code.kinds = sees.what->type == Type::kinds;
     for (int side = 0; side < 2; ++side) {
       code.value[side] = emit_.here();
       express_.begin(side, Scratch::other);
-      Slot value = code.kinds ? express_.kinds(sees.what) : express_.set(sees.what);
-      emit_.add(Op::copySet, program_.shownSlot, value);
+      emit_.add(Op::copySet, program_.shownSlot, express_.set(*sees.what));
       emit_.add(Op::stop);
     }
     program_.sees.push_back(std::move(code));
   }
-  const std::optional<NotationDecl>& notation = sheet_.tree.notation;
-  for (int side = 0; side < 2 && notation && notation->check; ++side) {
+  for (int side = 0; side < 2 && rules_.notation && rules_.notation->check; ++side) {
     program_.check[side] = emit_.here();
     express_.begin(side, Scratch::other);
-    truth(*notation->check);
+    truth(*rules_.notation->check);
     emit_.add(Op::stop);
   }
-  for (const CaseDecl& one : sheet_.tree.cases) {
-    if (one.variant.text != sheet_.tree.variant) continue;
-    for (const CaseStep& step : one.steps) {
-      if (step.kind != ExpectKind::condition) continue;
+}
+
+// The conditions of cases, and the numbers that they compare.
+void Compiler::expectations() {
+  static const char* const relations[] = {"=", "!=", "<", "<=", ">", ">="};
+  for (const rules::CaseRule& one : rules_.cases) {
+    for (const rules::CaseStep& step : one.steps) {
+      if (!step.condition) continue;
       program_.expectations.push_back(emit_.here());
       express_.begin(0, Scratch::other);
-      truth(step.condition);
+      truth(*step.condition);
       emit_.add(Op::stop);
       ComparedCode compared;
-      const Expr& condition = step.condition;
-      if (condition.kind == ExprKind::compare && condition.args[0].type == Type::number) {
-        compared.word = condition.word;
+      const rules::Compare* compare = as<rules::Compare>(*step.condition);
+      if (compare != nullptr && compare->left->type == Type::number) {
+        compared.word = relations[static_cast<int>(compare->relation)];
         for (int k = 0; k < 2; ++k) {
           compared.value[k] = emit_.here();
           express_.begin(0, Scratch::other);
-          emit_.add(Op::copyNumber, program_.valueSlot, express_.number(condition.args[k]));
+          const Term& value = k == 0 ? *compare->left : *compare->right;
+          emit_.add(Op::copyNumber, program_.valueSlot, express_.number(value));
           emit_.add(Op::stop);
         }
       }
@@ -199,52 +204,57 @@ void Compiler::views() {
 
 // Without a section of its own, a repetition compares pieces, marks, cells and the turn.
 void Compiler::repetition() {
+  using What = rules::Compared::What;
+  if (program_.layout.seen == 0) return;
+  if (rules_.repetition) {
+    program_.seenTurn = false;
+    for (const rules::Compared& one : rules_.repetition->compares) compared(one);
+    return;
+  }
+  compared({What::pieces, 0});
+  for (std::size_t i = 0; i < rules_.marks.size(); ++i) compared({What::mark, static_cast<int>(i)});
+  for (std::size_t i = 0; i < rules_.remembered.size(); ++i)
+    compared({What::remembered, static_cast<int>(i)});
+}
+
+void Compiler::compared(const rules::Compared& one) {
+  using What = rules::Compared::What;
   const Layout& layout = program_.layout;
-  if (layout.seen == 0) return;
-  int w = program_.words;
   auto words = [&](const Layout::BySide& slots, int count) {
     program_.seenWords.emplace_back(slots[0], count);
     if (slots[1] != slots[0]) program_.seenWords.emplace_back(slots[1], count);
   };
-  const std::optional<RepetitionDecl>& given = sheet_.tree.repetition;
-  auto pieces = [&] {
-    program_.seenWords.emplace_back(layout.sides[0], layout.planesEnd - layout.sides[0]);
-    if (layout.hands[0] != 0) words(layout.hands, program_.kinds);
-  };
-  if (!given) {
-    pieces();
-    for (const Layout::BySide& mark : layout.marks) words(mark, w);
-    for (const Layout::BySide& cell : layout.cells) words(cell, 1);
-    return;
-  }
-  program_.seenTurn = false;
-  for (const Name& name : given->compares) {
-    if (name.text == "pieces") {
-      pieces();
-    } else if (name.text == "turn") {
+  switch (one.what) {
+    case What::pieces:
+      program_.seenWords.emplace_back(layout.sides[0], layout.planesEnd - layout.sides[0]);
+      if (layout.hands[0] != 0) words(layout.hands, program_.kinds);
+      break;
+    case What::turn:
       program_.seenTurn = true;
-    } else {
-      const Symbol& symbol = *sheet_.find(name.text);
-      if (symbol.kind == SymbolKind::mark) {
-        words(layout.marks[symbol.index], w);
-      } else if (symbol.kind == SymbolKind::remembered) {
-        words(layout.cells[symbol.index], 1);
-      } else if (symbol.kind == SymbolKind::number) {
-        if (layout.cellNumbers[symbol.index] != 0)
-          program_.seenWords.emplace_back(layout.cellNumbers[symbol.index], sheet_.board.size());
-        else
-          words(layout.numbers[symbol.index], 1);
-      } else {
-        std::array<int, 2> routines{};
-        for (int side = 0; side < 2; ++side) {
-          routines[side] = emit_.here();
-          express_.begin(side, Scratch::generator);
-          if (!shapes_[symbol.index].from.empty()) foreseen(side);
-          generateGroup(symbol.index, side);
-          emit_.add(Op::stop);
-        }
-        program_.seenMoves.push_back(routines);
+      break;
+    case What::mark:
+      words(layout.marks[one.index], program_.words);
+      break;
+    case What::remembered:
+      words(layout.cells[one.index], 1);
+      break;
+    case What::number:
+      if (layout.cellNumbers[one.index] != 0)
+        program_.seenWords.emplace_back(layout.cellNumbers[one.index], rules_.board.size());
+      else
+        words(layout.numbers[one.index], 1);
+      break;
+    case What::move: {
+      std::array<int, 2> routines{};
+      for (int side = 0; side < 2; ++side) {
+        routines[side] = emit_.here();
+        express_.begin(side, Scratch::generator);
+        if (plan_.moves[one.index].from >= 0) foreseen(side);
+        generateGroup(one.index, side);
+        emit_.add(Op::stop);
       }
+      program_.seenMoves.push_back(routines);
+      break;
     }
   }
 }

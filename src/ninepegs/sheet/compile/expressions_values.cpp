@@ -1,292 +1,278 @@
 // Numbers, values of any type, and conditions as jumps.
 #include <algorithm>
+#include <stdexcept>
 
 #include "ninepegs/sheet/compile/expressions.hpp"
-#include "ninepegs/sheet/syntax/parser.hpp"
+#include "ninepegs/sheet/rules/printer.hpp"
 
 namespace ninepegs::sheet {
 
-Slot Expressions::total(const Expr& expr) {
+using rules::as;
+
+Slot Expressions::total(const rules::Total& total) {
   Slot sum = emit_.newNumber(), at = emit_.newNumber();
   emit_.add(Op::copyNumber, sum, emit_.constantNumber(0));
   int loop = emit_.label(), done = emit_.label();
-  const Expr& over = expr.args[1];
   int begun = 0;
-  bool lines = over.kind == ExprKind::lines;
-  if (lines) {
-    Slot in = set(over.args[1]), line = emit_.newSet(), through = 0;
-    if (over.args.size() > 2) through = cell(over.args[2]);
+  const rules::Lines* lines =
+      total.in->type == Type::lineset ? as<rules::Lines>(*total.in) : nullptr;
+  if (lines != nullptr) {
+    Slot in = set(*lines->in), line = emit_.newSet(), through = 0;
+    if (lines->through) through = cell(*lines->through);
     emit_.add(Op::copyNumber, at, emit_.constantNumber(0));
     emit_.place(loop);
     begun = emit_.here();
-    emit_.jump(Op::nextLine, done, line, at, in, static_cast<Slot>(lineSetOf(over)));
-    if (over.args.size() > 2) emit_.jump(Op::jumpOut, loop, 0, through, line);
-    bind(expr.word, {Type::set, line});
+    emit_.jump(Op::nextLine, done, line, at, in, static_cast<Slot>(lineSetOf(*lines)));
+    if (lines->through) emit_.jump(Op::jumpOut, loop, 0, through, line);
+    bind(total.name, {Type::set, line});
   } else {
     Slot rest = emit_.newSet();
-    emit_.add(Op::copySet, rest, set(over));
+    emit_.add(Op::copySet, rest, set(*total.in));
     emit_.place(loop);
     begun = emit_.here();
     emit_.jump(Op::nextCell, done, at, rest);
-    bind(expr.word, {Type::cell, at});
+    bind(total.name, {Type::cell, at});
   }
-  Slot one = number(expr.args[0]);
-  unbind(expr.word);
+  Slot one = number(*total.each);
   emit_.add(Op::add, sum, sum, one);
-  if (lines) emit_.weigh(begun);
+  if (lines != nullptr) emit_.weigh(begun);
   emit_.jump(Op::jump, loop);
   emit_.place(done);
-  if (!lines) emit_.weighLoop(begun);
+  if (lines == nullptr) emit_.weighLoop(begun);
   return sum;
 }
 
-void Expressions::countLines(const Expr& lines, Slot out) {
-  Slot in = set(lines.args[1]);
-  bool through = lines.args.size() > 2;
-  Slot at = through ? cell(lines.args[2]) : Slot{0};
-  emit_.add(Op::countLines, out, in, at, through ? 1 : 0, lineSetOf(lines));
-}
+struct Expressions::AsNumber {
+  Expressions& in;
+  Emitter& emit;
+  Program& program;
 
-Slot Expressions::numberOfName(const Expr& expr) {
-  const std::string& word = expr.word;
-  if (const Value* local = find(word)) return local->slot;
-  if (word == "plies") return place(Layout::plies);
-  if (word == "passes") return place(program_.layout.passes);
-  if (word == "times seen") {
-    Slot out = emit_.newNumber();
-    emit_.add(Op::timesSeen, out);
+  template <class Other>
+  Slot operator()(const Other&) const {
+    throw std::logic_error("no number");  // the checker lets none come here
+  }
+  Slot operator()(const rules::Name& form) const { return in.find(form.name)->slot; }
+  Slot operator()(const rules::Use& form) const {
+    return in.inDefine(form, [&](const Term& body) { return in.number(body); });
+  }
+  Slot operator()(const rules::If& form) const {
+    return in.choiceOf(form, Op::copyNumber, emit.newNumber(),
+                       [&](const Term& term) { return in.number(term); });
+  }
+  Slot operator()(const rules::Was& form) const {
+    return in.earlier([&] { return in.number(*form.what); });
+  }
+  Slot operator()(const rules::Number& form) const { return emit.constantNumber(form.value); }
+  Slot operator()(const rules::Variable& form) const {
+    int owner = in.sideOf(form.whose);
+    return in.place(program.layout.numbers[form.number][owner < 0 ? 0 : owner]);
+  }
+  Slot operator()(const rules::Plies&) const { return in.place(Layout::plies); }
+  Slot operator()(const rules::Passes&) const { return in.place(program.layout.passes); }
+  Slot operator()(const rules::TimesSeen&) const {
+    Slot out = emit.newNumber();
+    emit.add(Op::timesSeen, out);
     return out;
   }
-  const Symbol& symbol = *sheet_.find(word);
-  if (symbol.kind == SymbolKind::number) return place(program_.layout.numbers[symbol.index][0]);
-  return inDefine(expr, me_, [&](const Expr& body) { return number(body); });
-}
-
-// X of Y: a side's number, a number on a cell, or a word of a piece or of a kind.
-Slot Expressions::numberOf(const Expr& expr) {
-  const Expr& own = expr.args[0];
-  const std::string& word = own.word;
-  int side = sheet_.side(expr.args[1].word);
-  const Symbol* symbol = sheet_.find(word);
-  bool onCells = symbol != nullptr && symbol->kind == SymbolKind::number &&
-                 sheet_.tree.numbers[symbol->index].onCells;
-  if (side >= 0 && find(expr.args[1].word) == nullptr && !onCells) {
-    if (symbol->kind == SymbolKind::number)
-      return place(program_.layout.numbers[symbol->index][side]);
-    return inDefine(own, side, [&](const Expr& body) { return number(body); });
-  }
-  Slot out = emit_.newNumber();
-  if (expr.args[1].type == Type::kind) {
-    const Value* local = find(expr.args[1].word);
-    int constant = local != nullptr ? local->constantKind : sheet_.kind(expr.args[1].word);
-    if (constant >= 0) return emit_.constantNumber(program_.properties[symbol->index][constant]);
-    emit_.add(Op::kindProperty, out, local->slot, 0, 0, symbol->index);
+  Slot operator()(const rules::CellNumber& form) const {
+    Slot out = emit.newNumber(), at = in.cell(*form.cell);
+    emit.add(Op::cellNumber, out, in.place(program.layout.cellNumbers[form.number]), at);
     return out;
   }
-  Slot at = cell(expr.args[1]);
-  if (word == weightsName)
-    emit_.add(Op::weight, out, at);
-  else if (word == "row-no")
-    emit_.add(Op::rowNumber, out, at);
-  else if (word == "column-no")
-    emit_.add(Op::columnNumber, out, at);
-  else if (onCells)
-    emit_.add(Op::cellNumber, out, place(program_.layout.cellNumbers[symbol->index]), at);
-  else
-    emit_.add(Op::property, out, at, 0, static_cast<Slot>(past()), symbol->index);
-  return out;
-}
-
-Slot Expressions::number(const Expr& expr) {
-  auto compute = [&](Op op) {
-    Slot a = number(expr.args[0]);
+  Slot operator()(const rules::Property& form) const {
+    Slot out = emit.newNumber(), at = in.cell(*form.cell);
+    emit.add(Op::property, out, at, 0, static_cast<Slot>(in.past()), form.property);
+    return out;
+  }
+  Slot operator()(const rules::KindProperty& form) const {
+    Slot out = emit.newNumber();
+    Value kind = in.value(*form.kind);
+    if (kind.constantKind >= 0)
+      return emit.constantNumber(program.properties[form.property][kind.constantKind]);
+    emit.add(Op::kindProperty, out, kind.slot, 0, 0, form.property);
+    return out;
+  }
+  Slot ofCell(Op op, const Term& cell) const {
+    Slot out = emit.newNumber(), at = in.cell(cell);
+    emit.add(op, out, at);
+    return out;
+  }
+  Slot operator()(const rules::Weight& form) const { return ofCell(Op::weight, *form.cell); }
+  Slot operator()(const rules::RowNumber& form) const { return ofCell(Op::rowNumber, *form.cell); }
+  Slot operator()(const rules::ColumnNumber& form) const {
+    return ofCell(Op::columnNumber, *form.cell);
+  }
+  Slot operator()(const rules::HandOf& form) const {
+    Slot of = in.kind(*form.kind), out = emit.newNumber();
+    emit.add(Op::handOf, out, of, 0, static_cast<Slot>(in.sideOf(form.whose)), in.past());
+    return out;
+  }
+  Slot operator()(const rules::EdgeOf& form) const {
+    Slot a = in.cell(*form.cell), b = in.cell(*form.towards), out = emit.newNumber();
+    emit.add(Op::edgeOf, out, a, b, static_cast<Slot>(in.past()));
+    return out;
+  }
+  Slot operator()(const rules::MovesOf& form) const {
+    Slot out = emit.newNumber();
+    emit.add(Op::countMoves, out, 0, 0, static_cast<Slot>(in.sideOf(form.whose)));
+    return out;
+  }
+  Slot operator()(const rules::Count& form) const {
+    Slot out = emit.newNumber();
+    if (const rules::Hand* hand = as<rules::Hand>(*form.what)) {
+      emit.add(Op::handTotal, out, 0, 0, static_cast<Slot>(in.sideOf(hand->whose)), in.past());
+    } else if (form.what->type == Type::lineset) {
+      const rules::Lines& lines = *as<rules::Lines>(*form.what);
+      Slot set = in.set(*lines.in);
+      Slot at = lines.through ? in.cell(*lines.through) : Slot{0};
+      emit.add(Op::countLines, out, set, at, lines.through ? 1 : 0, in.lineSetOf(lines));
+    } else {
+      emit.add(Op::count, out, in.set(*form.what));
+    }
+    return out;
+  }
+  template <class Pair>
+  Slot computed(Op op, const Pair& form) const {
+    Slot a = in.number(*form.left);
     // The same twice, as in a square, is worked out once.
-    Slot b = toText(expr.args[0]) == toText(expr.args[1]) ? a : number(expr.args[1]);
-    Slot out = emit_.newNumber();
-    emit_.add(op, out, a, b);
+    bool same = rules::toText(in.rules_, *form.left) == rules::toText(in.rules_, *form.right);
+    Slot b = same ? a : in.number(*form.right);
+    Slot out = emit.newNumber();
+    emit.add(op, out, a, b);
     return out;
-  };
-  switch (expr.kind) {
-    case ExprKind::number:
-      return emit_.constantNumber(expr.first);
-    case ExprKind::name:
-      return numberOfName(expr);
-    case ExprKind::call:
-      return inDefine(expr, me_, [&](const Expr& body) { return number(body); });
-    case ExprKind::own: {
-      int owner = expr.word == "my" ? me_ : 1 - me_;
-      const Expr& inner = expr.args[0];
-      if (inner.kind == ExprKind::hand) {
-        Slot of = kind(inner.args[0]), out = emit_.newNumber();
-        emit_.add(Op::handOf, out, of, 0, static_cast<Slot>(owner), past());
-        return out;
-      }
-      const Symbol& symbol = *sheet_.find(inner.word);
-      if (symbol.kind == SymbolKind::number)
-        return place(program_.layout.numbers[symbol.index][owner]);
-      return inDefine(inner, owner, [&](const Expr& body) { return number(body); });
+  }
+  Slot operator()(const rules::Arithmetic& form) const {
+    static constexpr Op ops[] = {Op::add, Op::subtract, Op::multiply, Op::divide, Op::remainder};
+    return computed(ops[static_cast<int>(form.sum)], form);
+  }
+  Slot operator()(const rules::Extreme& form) const {
+    return computed(form.greatest ? Op::greatest : Op::least, form);
+  }
+  Slot operator()(const rules::Total& form) const { return in.total(form); }
+};
+
+Slot Expressions::number(const Term& term) {
+  return std::visit(AsNumber{*this, emit_, program_}, term.form);
+}
+
+Value Expressions::value(const Term& term) {
+  if (const rules::Name* name = as<rules::Name>(term)) return *find(name->name);
+  switch (term.type) {
+    case Type::number:
+      return {Type::number, number(term)};
+    case Type::cell:
+      return {Type::cell, cell(term)};
+    case Type::kind: {
+      const rules::Kind* constant = as<rules::Kind>(term);
+      return {Type::kind, kind(term), constant != nullptr ? constant->kind : -1};
     }
-    case ExprKind::ofName:
-      return numberOf(expr);
-    case ExprKind::was:
-      return earlier([&] { return number(expr.args[0]); });
-    case ExprKind::edgeOf: {
-      Slot a = cell(expr.args[0]), b = cell(expr.args[1]), out = emit_.newNumber();
-      emit_.add(Op::edgeOf, out, a, b, static_cast<Slot>(past()));
-      return out;
-    }
-    case ExprKind::movesOf: {
-      int side = expr.word == "my" ? me_ : expr.word == "their" ? 1 - me_ : sheet_.side(expr.word);
-      Slot out = emit_.newNumber();
-      emit_.add(Op::countMoves, out, 0, 0, static_cast<Slot>(side));
-      return out;
-    }
-    case ExprKind::count: {
-      Slot out = emit_.newNumber();
-      const Expr& what = expr.args[0];
-      if (what.kind == ExprKind::own && what.args[0].kind == ExprKind::hand &&
-          what.args[0].args.empty())
-        emit_.add(Op::handTotal, out, 0, 0, static_cast<Slot>(what.word == "my" ? me_ : 1 - me_),
-                  past());
-      else if (what.kind == ExprKind::lines)
-        countLines(what, out);
-      else
-        emit_.add(Op::count, out, set(what));
-      return out;
-    }
-    case ExprKind::arithmetic:
-      return compute(expr.word == "+"   ? Op::add
-                     : expr.word == "-" ? Op::subtract
-                     : expr.word == "*" ? Op::multiply
-                     : expr.word == "/" ? Op::divide
-                                        : Op::remainder);
-    case ExprKind::extreme:
-      return compute(expr.word == "min" ? Op::least : Op::greatest);
-    case ExprKind::choice:
-      return choiceOf(expr, Op::copyNumber, emit_.newNumber());
     default:
-      return total(expr);
+      return {term.type == Type::kinds ? Type::kinds : Type::set, set(term)};
   }
 }
 
-Value Expressions::value(const Expr& expr) {
-  if (expr.kind == ExprKind::name)
-    if (const Value* local = find(expr.word)) return *local;
-  if (expr.type == Type::number) return {Type::number, number(expr)};
-  if (expr.type == Type::cell) return {Type::cell, cell(expr)};
-  if (expr.type == Type::kind) {
-    int constant = expr.kind == ExprKind::name ? sheet_.kind(expr.word) : -1;
-    return {Type::kind, kind(expr), constant};
-  }
-  if (expr.type == Type::kinds) return {Type::kinds, kinds(expr)};
-  return {Type::set, set(expr)};
-}
+struct Expressions::AsBranch {
+  Expressions& in;
+  Emitter& emit;
+  bool sense;
+  int label;
 
-void Expressions::branch(const Expr& expr, bool sense, int label) {
-  auto go = [&](Op whenTrue, Op whenFalse, Slot b, Slot c = 0) {
-    emit_.jump(sense ? whenTrue : whenFalse, label, 0, b, c);
-  };
-  switch (expr.kind) {
-    case ExprKind::negation:
-      return branch(expr.args[0], !sense, label);
-    case ExprKind::both:
-    case ExprKind::either: {
-      // `and` is false as soon as one side is; `or` true as soon as one side is.
-      bool quick = expr.kind == ExprKind::either;
-      if (sense == quick) {
-        branch(expr.args[0], sense, label);
-        branch(expr.args[1], sense, label);
-      } else {
-        int skip = emit_.label();
-        branch(expr.args[0], quick, skip);
-        branch(expr.args[1], sense, label);
-        emit_.place(skip);
-      }
-      return;
-    }
-    case ExprKind::any:
-    case ExprKind::none: {
-      const Expr& what = expr.args[0];
-      if (expr.kind == ExprKind::none) sense = !sense;
-      if (what.kind == ExprKind::lines) {
-        Slot in = set(what.args[1]);
-        if (what.args.size() == 2)
-          return go(Op::jumpLine, Op::jumpNoLine, in, static_cast<Slot>(lineSetOf(what)));
-        Slot through = cell(what.args[2]);
-        return emit_.jump(sense ? Op::jumpLineThrough : Op::jumpNoLineThrough, label, 0, in,
-                          static_cast<Slot>(lineSetOf(what)), through);
-      }
-      std::optional<Attack> attack;
-      if (emit_.takes(Shortcut::backwards)) attack = attackOf(what);
-      if (attack) {
-        Slot cells = set(*attack->targets.back());
-        for (std::size_t i = 0; i + 1 < attack->targets.size(); ++i)
-          cells = binary(Op::both, cells, set(*attack->targets[i]));
-        if (branchAttacked(cells, attack->attacker, sense, label)) return;
-      }
-      return go(Op::jumpAny, Op::jumpNone, set(what));
-    }
-    case ExprKind::compare: {
-      if (expr.args[0].type == Type::set) {
-        Slot left = set(expr.args[0]), right = set(expr.args[1]);
-        return expr.word == "=" ? go(Op::jumpSame, Op::jumpOther, left, right)
-                                : go(Op::jumpOther, Op::jumpSame, left, right);
-      }
-      if (expr.args[0].type == Type::kind) {
-        Slot left = kind(expr.args[0]), right = kind(expr.args[1]);
-        return expr.word == "=" ? go(Op::jumpEqual, Op::jumpUnequal, left, right)
-                                : go(Op::jumpUnequal, Op::jumpEqual, left, right);
-      }
-      bool cells = expr.args[0].type == Type::cell;
-      Slot a = cells ? cell(expr.args[0]) : number(expr.args[0]);
-      Slot b = cells ? cell(expr.args[1]) : number(expr.args[1]);
-      const std::string& word = expr.word;
-      if (word == "=") return go(Op::jumpEqual, Op::jumpUnequal, a, b);
-      if (word == "!=") return go(Op::jumpUnequal, Op::jumpEqual, a, b);
-      // a < b is no b <= a, and so on
-      if (word == ">" || word == ">=") std::swap(a, b);
-      bool strict = word == "<" || word == ">";
-      if (sense) return emit_.jump(strict ? Op::jumpLess : Op::jumpLessEqual, label, 0, a, b);
-      return emit_.jump(strict ? Op::jumpLessEqual : Op::jumpLess, label, 0, b, a);
-    }
-    case ExprKind::within: {
-      Slot a = set(expr.args[0]);
-      return go(Op::jumpWithin, Op::jumpBeyond, a, set(expr.args[1]));
-    }
-    case ExprKind::inside: {
-      Slot a = cell(expr.args[0]);
-      return go(Op::jumpIn, Op::jumpOut, a, set(expr.args[1]));
-    }
-    case ExprKind::is: {
-      int side = sheet_.side(expr.args[1].word);
-      if (expr.args[0].word == "next")
-        return go(Op::jumpEqual, Op::jumpUnequal, place(Layout::turn), emit_.constantNumber(side));
-      bool holds = (expr.args[0].word == "mover") == (side == me_);
-      if (holds == sense) emit_.jump(Op::jump, label);
-      return;
-    }
-    case ExprKind::was:
-      earlier([&] {
-        branch(expr.args[0], sense, label);
-        return 0;
-      });
-      return;
-    case ExprKind::own: {
-      int owner = expr.word == "my" ? me_ : 1 - me_;
-      inDefine(expr.args[0], owner, [&](const Expr& body) {
-        branch(body, sense, label);
-        return 0;
-      });
-      return;
-    }
-    default:
-      if (expr.word == "stuck") return go(Op::jumpStuck, Op::jumpUnstuck, 0);
-      if (expr.word == "nobody can move") return go(Op::jumpNobody, Op::jumpSomebody, 0);
-      inDefine(expr, me_, [&](const Expr& body) {
-        branch(body, sense, label);
-        return 0;
-      });
+  template <class Other>
+  void operator()(const Other&) const {
+    throw std::logic_error("no condition");  // the checker lets none come here
   }
+  void go(Op whenTrue, Op whenFalse, Slot b, Slot c = 0) const {
+    emit.jump(sense ? whenTrue : whenFalse, label, 0, b, c);
+  }
+  void operator()(const rules::Use& form) const {
+    in.inDefine(form, [&](const Term& body) { return in.branch(body, sense, label), 0; });
+  }
+  void operator()(const rules::Was& form) const {
+    in.earlier([&] { return in.branch(*form.what, sense, label), 0; });
+  }
+  void operator()(const rules::Not& form) const { in.branch(*form.what, !sense, label); }
+  // `and` is false as soon as one side is; `or` true as soon as one side is.
+  void joined(bool quick, const Term& left, const Term& right) const {
+    if (sense == quick) {
+      in.branch(left, sense, label);
+      in.branch(right, sense, label);
+    } else {
+      int skip = emit.label();
+      in.branch(left, quick, skip);
+      in.branch(right, sense, label);
+      emit.place(skip);
+    }
+  }
+  void operator()(const rules::And& form) const { joined(false, *form.left, *form.right); }
+  void operator()(const rules::Or& form) const { joined(true, *form.left, *form.right); }
+  void operator()(const rules::None& form) const {
+    AsBranch{in, emit, !sense, label}(rules::Any{form.what});
+  }
+  void operator()(const rules::Any& form) const {
+    const Term& what = *form.what;
+    if (what.type == Type::lineset) {
+      const rules::Lines& lines = *as<rules::Lines>(what);
+      Slot set = in.set(*lines.in);
+      if (!lines.through)
+        return go(Op::jumpLine, Op::jumpNoLine, set, static_cast<Slot>(in.lineSetOf(lines)));
+      Slot through = in.cell(*lines.through);
+      return emit.jump(sense ? Op::jumpLineThrough : Op::jumpNoLineThrough, label, 0, set,
+                       static_cast<Slot>(in.lineSetOf(lines)), through);
+    }
+    std::optional<Attack> attack;
+    if (emit.takes(Shortcut::backwards)) attack = attackOf(what, in.me_);
+    if (attack) {
+      Slot cells = in.set(*attack->targets.back());
+      for (std::size_t i = 0; i + 1 < attack->targets.size(); ++i)
+        cells = in.binary(Op::both, cells, in.set(*attack->targets[i]));
+      if (in.branchAttacked(cells, attack->attacker, sense, label)) return;
+    }
+    go(Op::jumpAny, Op::jumpNone, in.set(what));
+  }
+  void operator()(const rules::Compare& form) const {
+    using rules::Relation;
+    Relation relation = form.relation;
+    bool equal = relation == Relation::equal;
+    if (form.left->type == Type::set) {
+      Slot left = in.set(*form.left), right = in.set(*form.right);
+      return equal ? go(Op::jumpSame, Op::jumpOther, left, right)
+                   : go(Op::jumpOther, Op::jumpSame, left, right);
+    }
+    auto value = [&](const Term& term) {
+      return term.type == Type::kind   ? in.kind(term)
+             : term.type == Type::cell ? in.cell(term)
+                                       : in.number(term);
+    };
+    Slot a = value(*form.left), b = value(*form.right);
+    if (equal) return go(Op::jumpEqual, Op::jumpUnequal, a, b);
+    if (relation == Relation::unequal) return go(Op::jumpUnequal, Op::jumpEqual, a, b);
+    // a < b is no b <= a, and so on
+    if (relation == Relation::greater || relation == Relation::greaterEqual) std::swap(a, b);
+    bool strict = relation == Relation::less || relation == Relation::greater;
+    if (sense) return emit.jump(strict ? Op::jumpLess : Op::jumpLessEqual, label, 0, a, b);
+    emit.jump(strict ? Op::jumpLessEqual : Op::jumpLess, label, 0, b, a);
+  }
+  void operator()(const rules::Within& form) const {
+    Slot a = in.set(*form.left);
+    go(Op::jumpWithin, Op::jumpBeyond, a, in.set(*form.right));
+  }
+  void operator()(const rules::Inside& form) const {
+    Slot a = in.cell(*form.cell);
+    go(Op::jumpIn, Op::jumpOut, a, in.set(*form.in));
+  }
+  void operator()(const rules::IsSide& form) const {
+    if (form.role == rules::Role::next)
+      return go(Op::jumpEqual, Op::jumpUnequal, in.place(Layout::turn),
+                emit.constantNumber(form.side));
+    bool holds = (form.role == rules::Role::mover) == (form.side == in.me_);
+    if (holds == sense) emit.jump(Op::jump, label);
+  }
+  void operator()(const rules::Stuck&) const { go(Op::jumpStuck, Op::jumpUnstuck, 0); }
+  void operator()(const rules::NobodyCanMove&) const { go(Op::jumpNobody, Op::jumpSomebody, 0); }
+};
+
+void Expressions::branch(const Term& term, bool sense, int label) {
+  std::visit(AsBranch{*this, emit_, sense, label}, term.form);
 }
 
 }  // namespace ninepegs::sheet

@@ -7,316 +7,164 @@
 
 namespace ninepegs::sheet {
 
-using Kind = StatementKind;
-
-namespace {
-
-// The names given by `let` that are read, directly or through each other, by what decides.
-std::set<std::string> neededLets(const std::vector<const Statement*>& head,
-                                 const std::set<std::size_t>& settled) {
-  std::set<std::string> needed;
-  for (std::size_t k = head.size(); k-- > 0;) {
-    if (head[k]->kind != Kind::let) continue;
-    for (std::size_t i = 0; i < head.size(); ++i) {
-      const Statement& other = *head[i];
-      if (i == k || settled.count(i) > 0 || !reads(other, head[k]->name.text)) continue;
-      bool decides = isPick(other) || other.kind == Kind::need;
-      if (other.kind == Kind::let ? needed.count(other.name.text) > 0 : decides)
-        needed.insert(head[k]->name.text);
-    }
-  }
-  return needed;
-}
-
-// The parts of `A on B on C`.
-void conjuncts(const Expr& expr, std::vector<const Expr*>& out) {
-  if (expr.kind == ExprKind::on) {
-    conjuncts(expr.args[0], out);
-    conjuncts(expr.args[1], out);
-  } else {
-    out.push_back(&expr);
-  }
-}
-
-}  // namespace
+using rules::as;
 
 // A later pick from cells that do not depend on the earlier ones ends the search at once if there
 // are none of them.
-void Compiler::guards(const MoveShape& shape, int done) {
-  std::vector<std::string> names;
+void Compiler::guards(const MovePlan& plan, int done) {
   bool first = true;
-  for (const Statement* one : shape.head) {
-    if (one->kind == Kind::pick && !first && !picksLine(*one)) {
-      std::vector<const Expr*> parts;
-      conjuncts(one->args[0], parts);
-      for (const Expr* part : parts) {
-        const Symbol* symbol = part->kind == ExprKind::name ? sheet_.find(part->word) : nullptr;
-        bool kept = symbol != nullptr &&
-                    (symbol->kind == SymbolKind::mark || symbol->kind == SymbolKind::remembered);
+  for (const Clause* one : plan.head) {
+    const rules::PickCell* pick = as<rules::PickCell>(*one);
+    if (pick != nullptr && !first) {
+      std::vector<const Term*> parts;
+      rules::partsOf<rules::Both>(*pick->from, parts);
+      for (const Term* part : parts) {
+        const rules::Mark* mark = as<rules::Mark>(*part);
+        const rules::CellAsSet* single = as<rules::CellAsSet>(*part);
+        const rules::Remembered* cell =
+            single == nullptr ? nullptr : as<rules::Remembered>(*single->cell);
+        bool kept = (mark != nullptr && mark->whose == rules::Whose::anyone) ||
+                    (cell != nullptr && cell->whose == rules::Whose::anyone);
         if (kept) emit_.jump(Op::jumpNone, done, 0, express_.set(*part));
       }
     }
-    if (isPick(*one)) first = false;
+    if (rules::isChoice(*one)) first = false;
   }
 }
 
 // `put KIND on ... from my hand` needs one of that kind in the hand.
-void Compiler::handNeeds(const MoveShape& shape, int fail) {
-  for (const Statement* one : shape.all) {
-    int kind = sheet_.kind(one->name.text);
-    if (one->kind != Kind::put || !one->fromHand || kind < 0) continue;
+void Compiler::handNeeds(const MovePlan& plan, int fail) {
+  for (const Clause* one : plan.all) {
+    const rules::Put* put = as<rules::Put>(*one);
+    const rules::Kind* kind = put == nullptr ? nullptr : as<rules::Kind>(*put->kind);
+    if (kind == nullptr || !put->fromHand) continue;
     Slot left = emit_.newNumber();
-    emit_.add(Op::handOf, left, emit_.constantNumber(kind), 0, static_cast<Slot>(express_.side()));
+    emit_.add(Op::handOf, left, emit_.constantNumber(kind->kind), 0,
+              static_cast<Slot>(express_.side()));
     emit_.jump(Op::jumpEqual, fail, 0, left, emit_.constantNumber(0));
   }
 }
 
-// Works out once, for all moves of a position: are the guarded pieces attacked, and which pieces
-// must be tried because they guard them? While they are attacked, all must be.
-//
-// A move that takes one piece from a cell and puts it on another can only uncover an attack along
-// a line that it leaves, and only of a piece that slides along it. So it is enough to try the
-// guarded pieces themselves and those that stand alone between them and such a piece.
-void Compiler::foreseen(int side) {
-  int enemy = 1 - side;
-  Slot guarded = express_.kindSet(guardedKinds_, side);
-  risky_ = emit_.newSet();
-  int done = emit_.label();
-  Slot many = emit_.newNumber(), zero = emit_.constantNumber(0), one = emit_.constantNumber(1);
-  alone_ = emit_.newSet();
-  danger_ = emit_.newSet();
-  dangerKnown_ = emit_.newNumber();
-  int several = emit_.label();
-  emit_.add(Op::clear, alone_);
-  emit_.add(Op::copyNumber, dangerKnown_, zero);
-  emit_.add(Op::clear, danger_);
-  emit_.add(Op::count, many, guarded);
-  emit_.jump(Op::jumpUnequal, several, 0, many, one);
-  emit_.add(Op::copySet, alone_, guarded);
-  emit_.place(several);
-  emit_.add(Op::copySet, risky_, emit_.constantSet(sheet_.board.all()));
-  express_.branchAttacked(guarded, enemy, true, done);
-  emit_.add(Op::copySet, risky_, guarded);
-  std::vector<Expressions::Slides> slides;
-  express_.slidesOf(enemy, slides);
-  const Layout& layout = program_.layout;
-  for (const Expressions::Slides& slide : slides) {
-    std::vector<int> back = slide.directions;
-    for (int& direction : back) direction = sheet_.board.opposite(direction);
-    int away = emit_.directionGroup(back), towards = emit_.directionGroup(slide.directions);
-    Slot blockers = emit_.newSet(), behind = emit_.newSet(), lines = emit_.newSet();
-    int next = emit_.label();
-    emit_.add(Op::slide, blockers, guarded, layout.empty[0], 0, away);
-    emit_.add(Op::both, blockers, blockers, layout.sides[side]);
-    emit_.jump(Op::jumpNone, next, 0, blockers);
-    emit_.add(Op::either, behind, layout.empty[0], blockers);
-    emit_.add(Op::slide, lines, guarded, behind, 0, away);
-    emit_.add(Op::both, lines, lines, express_.kindSet(slide.kinds, enemy));
-    emit_.jump(Op::jumpNone, next, 0, lines);
-    emit_.add(Op::slide, behind, lines, layout.empty[0], 0, towards);
-    emit_.add(Op::both, behind, behind, blockers);
-    emit_.add(Op::either, risky_, risky_, behind);
-    emit_.place(next);
-  }
-  emit_.place(done);
+// Runs through numbers; gives where the next one is tried.
+int Compiler::numberLoop(const rules::ChooseNumber& one, Slot chosen, int fail) {
+  int loop = emit_.label();
+  Slot at = emit_.newNumber(), end = emit_.newNumber();
+  Slot low = express_.number(*one.low);
+  emit_.add(Op::greatest, at, low, emit_.constantNumber(0));
+  Slot high = express_.number(*one.high);
+  emit_.add(Op::least, end, high, emit_.constantNumber(noChoice - 1));
+  emit_.add(Op::subtract, at, at, emit_.constantNumber(1));
+  emit_.place(loop);
+  emit_.jump(Op::jumpLessEqual, fail, 0, end, at);
+  emit_.add(Op::add, at, at, emit_.constantNumber(1));
+  emit_.add(Op::copyNumber, chosen, at);
+  express_.bind(one.name, {Type::number, chosen});
+  return loop;
 }
 
-// `pick X in S`, with `need any R` where R is a run bracketed from X: the cells for which such a
-// run is there come from the other end, all at once, and the need is settled.
-bool Compiler::bracketedPick(const std::vector<const Statement*>& head, std::size_t pick,
-                             std::set<std::size_t>& settled, const Expr*& run) const {
-  const std::string& name = head[pick]->name.text;
-  for (std::size_t i = pick + 1; i < head.size() && !isPick(*head[i]); ++i) {
-    if (head[i]->kind != Kind::need || head[i]->args[0].kind != ExprKind::any) continue;
-    const Expr* tested = &head[i]->args[0].args[0];
-    if (tested->kind == ExprKind::name)
-      for (std::size_t k = pick + 1; k < i; ++k)
-        if (head[k]->kind == Kind::let && head[k]->name.text == tested->word)
-          tested = &head[k]->args[0];
-    if (tested->kind != ExprKind::bracketed) continue;
-    const Expr& from = tested->args[1];
-    bool fits = from.kind == ExprKind::name && from.word == name;
-    for (std::size_t k = 0; k < head.size(); ++k)
-      for (int arg : {0, 2})
-        fits = fits && (head[k]->name.text.empty() || k < pick ||
-                        !mentions(tested->args[arg], head[k]->name.text));
-    if (!fits) continue;
-    settled.insert(i);
-    run = tested;
-    return true;
-  }
-  return false;
+// Runs through lines; gives where the next one is tried.
+int Compiler::lineLoop(const rules::PickLine& one, Slot chosen, int fail) {
+  const rules::Lines& lines = *as<rules::Lines>(*one.lines);
+  int loop = emit_.label();
+  Slot in = emit_.newSet(), line = emit_.newSet();
+  emit_.add(Op::copySet, in, express_.set(*lines.in));
+  auto [family, length] = express_.lineFamilyOf(lines);
+  Slot counter = emit_.newNumber(), long_ = emit_.newNumber();
+  emit_.add(Op::copyNumber, long_, length);
+  emit_.add(Op::copyNumber, counter, emit_.constantNumber(0));
+  emit_.place(loop);
+  emit_.jump(Op::nextLineOf, fail, line, counter, in, static_cast<Slot>(family));
+  emit_.add(Op::subtract, chosen, counter, emit_.constantNumber(1));
+  express_.bind(one.name, {Type::set, line});
+  return loop;
 }
 
-// The one guarded piece may go where nothing attacks once it has left its cell. What stands on the
-// cell it goes to does not attack that cell, and whether it is taken does not open any other line
-// to it, so that one look at all attacks answers for every move of the piece.
-void Compiler::offerGuarded(int index, int choices, Slot cells, int fail, int otherwise) {
-  int side = express_.side(), known = emit_.label();
-  emit_.jump(Op::jumpOut, otherwise, 0, express_.find(shapes_[index].from)->slot, alone_);
-  emit_.jump(Op::jumpUnequal, known, 0, dangerKnown_, emit_.constantNumber(0));
-  Slot through = emit_.newSet(), safe = emit_.newSet();
-  emit_.add(Op::either, through, program_.layout.empty[0], alone_);
-  emit_.add(Op::copySet, danger_, express_.reachThrough(1 - side, through));
-  emit_.add(Op::copyNumber, dangerKnown_, emit_.constantNumber(1));
-  emit_.place(known);
-  emit_.add(Op::minus, safe, cells, danger_);
-  emit_.add(Op::emitMany, static_cast<Slot>(choices), safe, 0, 0, index);
-  emit_.jump(Op::jump, fail);
-}
-
-// The last pick: every cell of it is a legal move, or is played on trial.
-void Compiler::offer(int index, int choices, Slot cells, int fail) {
-  const MoveShape& shape = shapes_[index];
-  Slot count = static_cast<Slot>(choices);
-  bool onTrial = program_.groups[index].moveClass >= MoveClass::tested;
-  if (!onTrial) {
-    emit_.add(Op::emitMany, count, cells, 0, 0, index);
-    return;
+// What is picked from: cells, or kinds.
+Slot Compiler::pickable(const MovePlan& plan, std::size_t place) {
+  const Clause& one = *plan.head[place];
+  Slot side = static_cast<Slot>(express_.side());
+  auto held = [&] {
+    Slot out = emit_.newSet();
+    emit_.add(Op::handKinds, out, 0, 0, side);
+    return out;
+  };
+  if (const rules::PickCell* pick = as<rules::PickCell>(one)) {
+    Slot cells = express_.set(*pick->from);
+    for (const RunPick& run : plan.runs) {
+      if (run.pick != place) continue;
+      Slot all = emit_.newSet(), runCells = express_.set(*run.run->run);
+      Slot by = express_.set(*run.run->by);
+      std::vector<int> back = rules_.ways[run.run->ways].directions[express_.side()];
+      for (int& direction : back) direction = rules_.board.opposite(direction);
+      emit_.add(Op::bracketing, all, runCells, by, 0, emit_.directionGroup(back));
+      emit_.add(Op::both, all, all, cells);
+      cells = all;
+    }
+    return cells;
   }
-  if (shape.from.empty()) {
-    emit_.add(Op::tryMany, count, cells, 0, 0, index);
-    return;
-  }
-  int slow = emit_.label();
-  const Value* from = express_.find(shape.from);
-  bool mayBeGuarded =
-      from->kinds.empty() || std::any_of(from->kinds.begin(), from->kinds.end(), [&](int kind) {
-        return std::find(guardedKinds_.begin(), guardedKinds_.end(), kind) != guardedKinds_.end();
+  const rules::ChooseKind* choose = as<rules::ChooseKind>(one);
+  if (choose == nullptr) return held();
+  Slot kinds = emit_.constantKinds(choose->kinds);
+  bool fromHand =
+      plan.handSettled && std::any_of(plan.all.begin(), plan.all.end(), [&](const Clause* other) {
+        const rules::Put* put = as<rules::Put>(*other);
+        return put != nullptr && put->fromHand && nameIn(*put->kind) == choose->name;
       });
-  if (mayBeGuarded && !shape.choiceOn) {
-    int others = emit_.label();
-    offerGuarded(index, choices, cells, fail, others);
-    emit_.place(others);
-  }
-  emit_.jump(Op::jumpIn, slow, 0, express_.find(shape.from)->slot, risky_);
-  if (shape.choiceOn) {
-    Slot further = emit_.constantSet(*sheet_.constantSet(*shape.choiceOn, express_.side()));
-    Slot plain = emit_.newSet(), rest = emit_.newSet();
-    emit_.add(Op::minus, plain, cells, further);
-    emit_.add(Op::emitMany, count, plain, 0, 0, index);
-    emit_.add(Op::both, rest, cells, further);
-    emit_.jump(Op::jumpNone, fail, 0, rest);
-    emit_.add(Op::tryMany, count, rest, 0, 0, index);
-  } else {
-    emit_.add(Op::emitMany, count, cells, 0, 0, index);
-  }
-  emit_.jump(Op::jump, fail);
-  emit_.place(slow);
-  emit_.add(Op::tryMany, count, cells, 0, 0, index);
+  if (!fromHand) return kinds;
+  Slot some = held();
+  emit_.add(Op::both, some, some, kinds);
+  return some;
 }
 
 void Compiler::generateGroup(int index, int side) {
-  const MoveShape& shape = shapes_[index];
-  const std::vector<const Statement*>& head = shape.head;
-  bool onTrial = program_.groups[index].moveClass >= MoveClass::tested;
+  const MovePlan& plan = plan_.moves[index];
+  bool onTrial = plan.moveClass >= MoveClass::tested;
   int done = emit_.label(), fail = done, choice = 0, begun = emit_.here();
-  if (emit_.takes(Shortcut::guards)) guards(shape, done);
-  if (shape.handSettled) handNeeds(shape, done);
-  std::set<std::size_t> settled;
-  std::map<std::size_t, const Expr*> runs;
-  for (std::size_t i = 0; i < head.size(); ++i) {
-    const Expr* run = nullptr;
-    if (emit_.takes(Shortcut::bracketed) && head[i]->kind == Kind::pick && !picksLine(*head[i]) &&
-        bracketedPick(head, i, settled, run))
-      runs[i] = run;
-  }
-  std::set<std::string> lets = neededLets(head, settled);
-  // Names that checks on trial read are worked out there.
-  std::size_t last = head.size();  // the last line that decides on moves
-  for (std::size_t i = 0; i < head.size(); ++i)
-    if ((isPick(*head[i]) || head[i]->kind == Kind::need) && settled.count(i) == 0) last = i;
+  if (emit_.takes(Shortcut::guards)) guards(plan, done);
+  if (plan.handSettled) handNeeds(plan, done);
   bool emitted = false;
-  for (std::size_t i = 0; i < head.size() && !emitted; ++i) {
-    const Statement& one = *head[i];
+  for (std::size_t i = 0; i < plan.head.size() && !emitted; ++i) {
+    const Clause& one = *plan.head[i];
     emit_.setStatement(one.id);
-    if (one.kind == Kind::let && lets.count(one.name.text) > 0) {
-      express_.bind(one.name.text, express_.value(one.args[0]));
-    } else if (one.kind == Kind::need && settled.count(i) == 0) {
-      express_.branch(one.args[0], false, fail);
-    } else if (isPick(one)) {
-      Slot chosen = static_cast<Slot>(program_.choicesAt + choice++);
-      int loop = emit_.label();
-      if (one.kind == Kind::choose && one.choose == ChooseKind::range) {
-        Slot at = emit_.newNumber(), end = emit_.newNumber();
-        Slot low = express_.number(one.args[0]);
-        emit_.add(Op::greatest, at, low, emit_.constantNumber(0));
-        Slot high = express_.number(one.args[1]);
-        emit_.add(Op::least, end, high, emit_.constantNumber(noChoice - 1));
-        emit_.add(Op::subtract, at, at, emit_.constantNumber(1));
-        emit_.place(loop);
-        emit_.jump(Op::jumpLessEqual, fail, 0, end, at);
-        emit_.add(Op::add, at, at, emit_.constantNumber(1));
-        emit_.add(Op::copyNumber, chosen, at);
-        express_.bind(one.name.text, {Type::number, chosen});
-        fail = loop;
-        continue;
-      }
-      if (picksLine(one)) {
-        Slot in = emit_.newSet(), line = emit_.newSet();
-        emit_.add(Op::copySet, in, express_.set(one.args[0].args[1]));
-        auto [family, length] = express_.lineFamilyOf(one.args[0]);
-        Slot counter = emit_.newNumber(), long_ = emit_.newNumber();
-        emit_.add(Op::copyNumber, long_, length);
-        emit_.add(Op::copyNumber, counter, emit_.constantNumber(0));
-        emit_.place(loop);
-        emit_.jump(Op::nextLineOf, fail, line, counter, in, static_cast<Slot>(family));
-        emit_.add(Op::subtract, chosen, counter, emit_.constantNumber(1));
-        express_.bind(one.name.text, {Type::set, line});
-        fail = loop;
-        continue;
-      }
-      Slot cells;
-      if (one.kind == Kind::pick) {
-        cells = express_.set(one.args[0]);
-        if (runs.count(i) > 0) {
-          const Expr& run = *runs[i];
-          Slot all = emit_.newSet(), runCells = express_.set(run.args[0]);
-          Slot by = express_.set(run.args[2]);
-          std::vector<int> back = sheet_.directions(run.word, side);
-          for (int& direction : back) direction = sheet_.board.opposite(direction);
-          emit_.add(Op::bracketing, all, runCells, by, 0, emit_.directionGroup(back));
-          emit_.add(Op::both, all, all, cells);
-          cells = all;
-        }
-      } else if (one.choose == ChooseKind::hand) {
-        cells = emit_.newSet();
-        emit_.add(Op::handKinds, cells, 0, 0, static_cast<Slot>(side));
-      } else {
-        std::vector<int> kinds;
-        for (const Name& kind : one.names) kinds.push_back(sheet_.kind(kind.text));
-        cells = emit_.constantKinds(kinds);
-        bool fromHand =
-            shape.handSettled &&
-            std::any_of(shape.all.begin(), shape.all.end(), [&](const Statement* put) {
-              return put->kind == Kind::put && put->fromHand && put->name.text == one.name.text;
-            });
-        if (fromHand) {
-          Slot held = emit_.newSet();
-          emit_.add(Op::handKinds, held, 0, 0, static_cast<Slot>(side));
-          emit_.add(Op::both, held, held, cells);
-          cells = held;
-        }
-      }
-      if (i == last) {
-        offer(index, choice, cells, fail);
-        emitted = true;
-        break;
-      }
-      Slot rest = emit_.newSet();
-      emit_.add(Op::copySet, rest, cells);
-      emit_.place(loop);
-      emit_.jump(Op::nextCell, fail, chosen, rest);
-      fail = loop;
-      Value value{one.kind == Kind::pick ? Type::cell : Type::kind, chosen};
-      // On a board of one each, two pieces may stand on the cell that was picked.
-      if (one.kind == Kind::pick && !program_.layout.layered && emit_.takes(Shortcut::known)) {
-        Value about = express_.known(one.args[0]);
-        value.owner = about.owner;
-        value.kinds = about.kinds;
-      }
-      express_.bind(one.name.text, value);
+    if (const rules::Let* let = as<rules::Let>(one)) {
+      if (plan.lets.count(let->name) > 0) express_.bind(let->name, express_.value(*let->value));
+      continue;
     }
+    if (const rules::Need* need = as<rules::Need>(one)) {
+      if (!plan.settled(i)) express_.branch(*need->condition, false, fail);
+      continue;
+    }
+    if (!rules::isChoice(one)) continue;
+    Slot chosen = static_cast<Slot>(program_.choicesAt + choice++);
+    if (const rules::ChooseNumber* number = as<rules::ChooseNumber>(one)) {
+      fail = numberLoop(*number, chosen, fail);
+      continue;
+    }
+    if (const rules::PickLine* line = as<rules::PickLine>(one)) {
+      fail = lineLoop(*line, chosen, fail);
+      continue;
+    }
+    int loop = emit_.label();
+    Slot cells = pickable(plan, i);
+    if (i == plan.last) {
+      offer(index, choice, cells, fail);
+      emitted = true;
+      break;
+    }
+    Slot rest = emit_.newSet();
+    emit_.add(Op::copySet, rest, cells);
+    emit_.place(loop);
+    emit_.jump(Op::nextCell, fail, chosen, rest);
+    fail = loop;
+    const rules::PickCell* pick = as<rules::PickCell>(one);
+    Value value{pick != nullptr ? Type::cell : Type::kind, chosen};
+    // On a board of one each, two pieces may stand on the cell that was picked.
+    if (pick != nullptr && !program_.layout.layered && emit_.takes(Shortcut::known)) {
+      Known about = knownOf(rules_, *pick->from, side);
+      value.owner = about.owner;
+      value.kinds = about.kinds;
+    }
+    express_.bind(rules::madeName(one), value);
   }
   if (!emitted) {
     Slot count = static_cast<Slot>(choice);
@@ -329,28 +177,25 @@ void Compiler::generateGroup(int index, int side) {
 
 void Compiler::generator(int side, bool withPass) {
   (withPass ? program_.generate : program_.generateNoPass)[side] = emit_.here();
-  std::vector<std::vector<Name>> tiers;
-  if (sheet_.tree.turn) {
-    tiers = sheet_.tree.turn->tiers;
-  } else {
-    tiers.emplace_back();
-    for (const MoveDecl& move : sheet_.tree.moves) tiers.back().push_back(move.name);
-  }
+  std::vector<std::vector<int>> tiers(1);
+  if (rules_.turn)
+    tiers = rules_.turn->tiers;
+  else
+    for (std::size_t i = 0; i < rules_.moves.size(); ++i) tiers[0].push_back(static_cast<int>(i));
   express_.begin(side, Scratch::generator);
-  bool foresees = std::any_of(shapes_.begin(), shapes_.end(),
-                              [](const MoveShape& shape) { return !shape.from.empty(); });
-  if (foresees) foreseen(side);
+  if (std::any_of(plan_.moves.begin(), plan_.moves.end(),
+                  [](const MovePlan& plan) { return plan.from >= 0; }))
+    foreseen(side);
   for (std::size_t t = 0; t < tiers.size(); ++t) {
-    for (const Name& name : tiers[t]) {
-      if (name.text == "pass") {
+    for (int index : tiers[t]) {
+      if (index == rules::passMove) {
         program_.passAlone =
             program_.passAlone && t + 1 == tiers.size() && tiers[t].size() == 1 && t > 0;
         if (withPass) emit_.add(Op::emitPass);
         continue;
       }
-      int index = sheet_.find(name.text)->index;
       Emitter::Mark mark = emit_.mark();
-      bool best = shapes_[index].maximise != nullptr;
+      bool best = plan_.moves[index].maximise != nullptr;
       if (best) {
         emit_.add(Op::keepBest, 0, 0, 0, 0, 1);
         generateGroup(index, side);

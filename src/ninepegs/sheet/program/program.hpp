@@ -18,6 +18,7 @@
 #include <vector>
 
 #include "ninepegs/board/geometry.hpp"
+#include "ninepegs/sheet/program/move_class.hpp"
 #include "ninepegs/sheet/program/sinks.hpp"
 
 namespace ninepegs::sheet {
@@ -259,13 +260,6 @@ struct TextPart {
   } kind = Kind::literal;
   std::string literal;
 };
-// How the legal moves of a group are found.
-enum class MoveClass {
-  mask,    // one pick and no check behind an effect
-  flat,    // all picks before the first effect
-  tested,  // played on trial, without further picks
-  walked,  // picks behind effects
-};
 struct GroupCode {
   std::string name;
   int choices = 0;                    // made before the first effect
@@ -375,8 +369,6 @@ struct Program {
 
 std::string_view name(Op op);
 std::string_view meaning(Op op);
-
-std::string_view name(MoveClass moveClass);
 
 // The program, one instruction a line, with the line of the sheet that it comes from and the class
 // of every move.

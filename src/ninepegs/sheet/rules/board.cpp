@@ -9,9 +9,29 @@
 
 namespace ninepegs::sheet {
 
+void Checker::boardRule() {
+  const BoardDecl& decl = tree_.board;
+  rules::BoardRule& rule = rules_.boardRule;
+  rule.shape = decl.shape;
+  rule.columns = decl.columns;
+  rule.rows = decl.rows;
+  rule.levels = decl.levels;
+  rule.oneEach = decl.oneEach;
+  rule.numbered = decl.numbered;
+  rule.rowsFromTop = decl.rowsFromTop;
+  rule.joinLeftRight = decl.joinLeftRight;
+  rule.joinTopBottom = decl.joinTopBottom;
+  rule.span = decl.span;
+  for (const auto& line : decl.lines) {
+    rule.lines.emplace_back();
+    for (const Name& point : line) rule.lines.back().push_back(point.text);
+  }
+}
+
 bool Checker::board() {
-  const BoardDecl& decl = out_.tree.board;
+  const BoardDecl& decl = tree_.board;
   if (decl.columns == 0) return false;
+  boardRule();
   BoardShape shape;
   shape.columns = decl.columns;
   shape.rows = decl.rows;
@@ -20,25 +40,21 @@ bool Checker::board() {
   shape.joinLeftRight = decl.joinLeftRight;
   shape.joinTopBottom = decl.joinTopBottom;
   shape.levels = decl.levels;
-  std::vector<std::vector<std::string>> lines;
-  for (const auto& line : decl.lines) {
-    lines.emplace_back();
-    for (const Name& point : line) lines.back().push_back(point.text);
-  }
+  Geometry& board = rules_.board;
   switch (decl.shape) {
     case Shape::square:
-      out_.board = Geometry::square(shape);
+      board = Geometry::square(shape);
       break;
     case Shape::hexagon:
-      out_.board = Geometry::hexagon(decl.columns);
+      board = Geometry::hexagon(decl.columns);
       break;
     case Shape::rhombus:
-      out_.board = Geometry::rhombus(decl.columns, decl.rows);
+      board = Geometry::rhombus(decl.columns, decl.rows);
       break;
     case Shape::points:
-      if (lines.empty()) return false;
-      out_.board = Geometry::points(lines);
-      if (out_.board.size() > limits::cells) {
+      if (decl.lines.empty()) return false;
+      board = Geometry::points(rules_.boardRule.lines);
+      if (board.size() > limits::cells) {
         note(decl.span, fmt::format("the grid on which these points stand has more than {} places, "
                                     "the limit",
                                     limits::cells));
@@ -46,91 +62,116 @@ bool Checker::board() {
       }
       break;
   }
-  if (!out_.board.direction("north")) out_.facing = {-1, -1};
-  auto addCells = [&] {
-    std::erase_if(out_.symbols, [](const auto& s) { return s.second.kind == SymbolKind::cell; });
-    for (Cell cell = 0; cell < out_.board.size(); ++cell)
-      if (out_.board.has(cell)) out_.symbols[out_.board.label(cell)] = {SymbolKind::cell, cell};
-  };
-  for (const char* word : {"edge", "corner"}) out_.symbols[word] = {SymbolKind::builtin, 0};
+  for (Cell cell = 0; cell < board.size(); ++cell)
+    rules_.boardRule.labels.push_back(board.label(cell));
+  if (!board.direction("north")) rules_.facing = {-1, -1};
+  for (const char* word : {"edge", "corner"}) rules_.symbols[word] = {SymbolKind::builtin, 0};
   if (decl.shape == Shape::square)
-    for (const char* word : {"dark", "light"}) out_.symbols[word] = {SymbolKind::builtin, 0};
+    for (const char* word : {"dark", "light"}) rules_.symbols[word] = {SymbolKind::builtin, 0};
+  auto addCells = [&] {
+    std::erase_if(rules_.symbols, [](const auto& s) { return s.second.kind == SymbolKind::cell; });
+    for (Cell cell = 0; cell < board.size(); ++cell)
+      if (board.has(cell)) rules_.symbols[board.label(cell)] = {SymbolKind::cell, cell};
+  };
   addCells();
-  if (!decl.without) return true;
-  std::optional<CellSet> gone = out_.constantSet(*decl.without, 0);
-  if (!gone) {
-    note(decl.without->span, "what a board leaves out must not depend on pieces",
-         "such as: without light, or: without a1 or h1");
-  } else if (gone->none()) {
-    note(decl.without->span, "this set has no cells");
-  } else if ((out_.board.all() & ~*gone).none()) {
-    note(decl.without->span, "this leaves the board without any cell");
-  } else {
-    out_.board.leaveOut(*gone);
+  if (decl.without) {
+    leaveOut(*decl.without);
     addCells();
   }
   return true;
 }
 
+void Checker::leaveOut(const Expr& without) {
+  // Which way sides face is not known yet, and what was refused has one message.
+  std::vector<Diagnostic> unsaid;
+  Draft draft{tree_, draft_.source, unsaid, rules_, {}, {}, 0};
+  TermPtr term = Types(draft, Context::constant).want(without, Type::set);
+  rules_.ways = draft.rules.ways;
+  draft_.ways = draft.ways;
+  std::optional<CellSet> gone;
+  if (term) gone = rules_.constantSet(*term, 0);
+  if (!gone) {
+    note(without.span, "what a board leaves out must not depend on pieces",
+         "such as: without light, or: without a1 or h1");
+  } else if (gone->none()) {
+    note(without.span, "this set has no cells");
+  } else if ((rules_.board.all() & ~*gone).none()) {
+    note(without.span, "this leaves the board without any cell");
+  } else {
+    rules_.boardRule.without = term;
+    rules_.board.leaveOut(*gone);
+  }
+}
+
 void Checker::sideName(const Name& name) {
-  if (out_.side(name.text) < 0)
+  if (rules_.side(name.text) < 0)
     note(name.span, fmt::format("\"{}\" is no side", name.text),
-         didYouMean(name.text, {out_.tree.sides[0].text, out_.tree.sides[1].text}));
+         didYouMean(name.text, {tree_.sides[0].text, tree_.sides[1].text}));
 }
 
 void Checker::facing() {
-  bool square = out_.tree.board.shape == Shape::square;
-  for (const auto& [way, name] : out_.tree.facing) {
-    std::optional<int> direction = out_.board.direction(way.text);
-    bool fits =
-        direction && out_.board.turned(*direction, 0) >= 0 && (!square || *direction % 2 == 0);
+  bool square = tree_.board.shape == Shape::square;
+  const Geometry& board = rules_.board;
+  for (const auto& [way, name] : tree_.facing) {
+    std::optional<int> direction = board.direction(way.text);
+    bool fits = direction && board.turned(*direction, 0) >= 0 && (!square || *direction % 2 == 0);
     sideName(name);
     if (!fits)
       note(way.span, fmt::format("\"{}\" is no direction to face", way.text),
-           square ? "there are: north, east, south, west"
-           : out_.board.isHexes()
-               ? "there are: northeast, east, southeast, southwest, west, northwest"
-               : "on a board of points there is none");
-    else if (int side = out_.side(name.text); side >= 0)
-      out_.facing[side] = *direction;
+           square            ? "there are: north, east, south, west"
+           : board.isHexes() ? "there are: northeast, east, southeast, southwest, west, northwest"
+                             : "on a board of points there is none");
+    else if (int side = rules_.side(name.text); side >= 0)
+      rules_.facing[side] = *direction;
   }
+  // What was worked out for the cells that are left out saw no side face anywhere.
+  for (rules::Ways& ways : rules_.ways)
+    ways.directions = {draft_.directions(ways.word, 0), draft_.directions(ways.word, 1)};
+}
+
+void Checker::pieceLetters(const PieceDecl& piece, rules::PieceKind& kind,
+                           std::set<std::string>& letters) {
+  bool shared = tree_.board.oneEach;
+  bool oneLetter = piece.neutral || !piece.only.text.empty() || shared;
+  if (piece.letters[1].empty() && !oneLetter)
+    note(piece.name.span, "a piece has two letters, one for each side",
+         "such as: piece disc o x; or: piece fox F for Amber; or: piece stone * neutral");
+  for (int side = 0; side < 2; ++side) kind.letters[side] = piece.letters[shared ? 0 : side];
+  for (int side = 0; side < (shared ? 1 : 2); ++side)
+    if (const std::string& letter = kind.letters[side];
+        !letter.empty() && !letters.insert(letter).second)
+      note(piece.name.span, fmt::format("the letter \"{}\" stands for two pieces", letter),
+           "every kind has a letter of its own for each side");
 }
 
 void Checker::pieces() {
   std::set<std::string> letters;
-  if (static_cast<int>(out_.tree.pieces.size()) > limits::kinds)
-    note(out_.tree.pieces.back().name.span,
+  if (static_cast<int>(tree_.pieces.size()) > limits::kinds)
+    note(tree_.pieces.back().name.span,
          fmt::format("there are more than {} kinds of piece, the limit", limits::kinds));
-  for (PieceDecl& piece : out_.tree.pieces) {
-    bool shared = out_.tree.board.oneEach;
-    bool oneLetter = piece.neutral || !piece.only.text.empty() || shared;
-    if (piece.letters[1].empty() && !oneLetter)
-      note(piece.name.span, "a piece has two letters, one for each side",
-           "such as: piece disc o x; or: piece fox F for Amber; or: piece stone * neutral");
-    if (shared) piece.letters[1] = piece.letters[0];
-    for (int side = 0; side < (shared ? 1 : 2); ++side)
-      if (const std::string& letter = piece.letters[side];
-          !letter.empty() && !letters.insert(letter).second)
-        note(piece.name.span, fmt::format("the letter \"{}\" stands for two pieces", letter),
-             "every kind has a letter of its own for each side");
+  std::size_t ways = rules_.board.directions().size();
+  bool points = tree_.board.shape == Shape::points;
+  for (std::size_t i = 0; i < tree_.pieces.size(); ++i) {
+    const PieceDecl& piece = tree_.pieces[i];
+    rules::PieceKind& kind = rules_.kinds[i];
+    pieceLetters(piece, kind, letters);
     for (const auto& [property, value] : piece.values) {
-      const Symbol* symbol = out_.find(property.text);
-      if (symbol == nullptr) {
-        out_.symbols[property.text] = {SymbolKind::property,
-                                       static_cast<int>(out_.properties.size())};
-        out_.properties.push_back(property.text);
-      } else if (symbol->kind != SymbolKind::property) {
+      int number = static_cast<int>(rules_.properties.size());
+      auto [it, added] = rules_.symbols.insert({property.text, {SymbolKind::property, number}});
+      if (added)
+        rules_.properties.push_back(property.text);
+      else if (it->second.kind != SymbolKind::property)
         note(property.span, fmt::format("\"{}\" is the name of something else", property.text));
-      }
+      kind.values.push_back({it->second.index, value, property.span});
     }
     if (!piece.only.text.empty()) {
       sideName(piece.only);
-      if (out_.side(piece.only.text) == 1) std::swap(piece.letters[0], piece.letters[1]);
+      kind.only = rules_.side(piece.only.text);
+      if (kind.only == 1) std::swap(kind.letters[0], kind.letters[1]);
     }
-    if (piece.neutral && out_.tree.board.oneEach)
+    if (piece.neutral && tree_.board.oneEach)
       note(piece.name.span, "on a board of one each every piece belongs to a side");
-    std::size_t ways = out_.board.directions().size();
-    bool points = out_.tree.board.shape == Shape::points;
+    kind.edges = piece.edges;
     if (!piece.edges.empty() && (points || piece.edges.size() != ways))
       note(piece.edgesSpan,
            points ? "pieces on points have no edges"
@@ -138,43 +179,41 @@ void Checker::pieces() {
                                 piece.edges.size(), ways),
            points ? ""
                   : "they stand in the board's order of directions, clockwise from " +
-                        out_.board.directions().front().name);
-    out_.hasEdges = out_.hasEdges || !piece.edges.empty();
-    if (piece.reach) {
-      Types types(out_, source_, found_, Context::reach);
-      types.want(*piece.reach, Type::set);
-    }
+                        rules_.board.directions().front().name);
+    rules_.hasEdges = rules_.hasEdges || !piece.edges.empty();
+    if (piece.reach) kind.reach = Types(draft_, Context::reach).want(*piece.reach, Type::set);
   }
 }
 
 void Checker::tracks() {
-  for (const TrackDecl& track : out_.tree.tracks) {
-    std::array<std::vector<Cell>, 2> next;
-    bool bySide = track.cells.front().first.has_value();
+  for (const TrackDecl& track : tree_.tracks) {
+    rules::TrackRule rule;
+    rule.name = track.name.text;
+    rule.span = track.name.span;
+    rule.bySide = track.cells.front().first.has_value();
     for (const auto& [side, cells] : track.cells) {
-      if (side.has_value() != bySide)
+      if (side.has_value() != rule.bySide)
         note(track.name.span, "a track is one for all or one for each side");
       if (side) sideName(*side);
-      int index = side ? std::max(0, out_.side(side->text)) : 0;
+      int index = side ? std::max(0, rules_.side(side->text)) : 0;
       std::vector<Cell> order;
       for (const Name& name : cells) {
-        std::optional<Cell> cell = out_.board.find(name.text);
+        std::optional<Cell> cell = rules_.board.find(name.text);
         if (!cell)
           note(name.span, fmt::format("there is no cell \"{}\"", name.text),
-               didYouMean(name.text, out_.board.labels()));
+               didYouMean(name.text, rules_.board.labels()));
         else if (std::find(order.begin(), order.end(), *cell) != order.end())
           note(name.span, fmt::format("{} stands twice on this track", name.text));
         else
           order.push_back(*cell);
       }
-      next[index] = std::move(order);
+      rule.cells[index] = std::move(order);
     }
-    if (!bySide) next[1] = next[0];
-    if (next[0].empty() || next[1].empty())
+    if (!rule.bySide) rule.cells[1] = rule.cells[0];
+    if (rule.cells[0].empty() || rule.cells[1].empty())
       note(track.name.span,
            fmt::format("the track \"{}\" is not given for both sides", track.name.text));
-    out_.tracks.push_back(std::move(next));
-    out_.trackBySide.push_back(bySide);
+    rules_.tracks.push_back(std::move(rule));
   }
 }
 

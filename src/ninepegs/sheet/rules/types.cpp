@@ -33,340 +33,340 @@ std::string typeName(Type type) {
   return "unknown";
 }
 
-void Types::note(Span span, const std::string& message, const std::string& hint) {
-  addMessage(found_, {source_.place(span), message, hint});
+std::optional<rules::Noun> Draft::noun(const std::string& word) const {
+  const rules::Symbol* symbol = rules.find(word);
+  bool group = symbol != nullptr && symbol->kind == rules::SymbolKind::group;
+  if (!group && (symbol == nullptr || symbol->kind != rules::SymbolKind::kind)) return std::nullopt;
+  return rules::Noun{group, symbol->index};
 }
 
-void Types::local(const Name& name, Type type) {
+NameId Draft::newName(const std::string& text) {
+  rules.names.push_back(text);
+  return static_cast<NameId>(rules.names.size()) - 1;
+}
+
+NameId Draft::moveName(const std::string& text) {
+  auto [it, added] = moveNames.insert({text, 0});
+  if (added) it->second = newName(text);
+  return it->second;
+}
+
+int Draft::waysOf(const std::string& word) {
+  auto [it, added] = ways.insert({word, static_cast<int>(rules.ways.size())});
+  if (added)
+    rules.ways.push_back({word,
+                          {directions(word, 0), directions(word, 1)},
+                          rules.board.axes(rules.board.directionGroup(word)),
+                          word == "any"});
+  return it->second;
+}
+
+std::nullptr_t Types::note(Span span, const std::string& message, const std::string& hint) {
+  addMessage(draft_.found, {draft_.source.place(span), message, hint});
+  return nullptr;
+}
+
+void Types::local(const Name& name, Type type, NameId id) {
   if (localType(name.text) != Type::unknown)
     note(name.span, fmt::format("\"{}\" is already a name in this move", name.text),
          "choose another name");
-  else if (const Symbol* symbol = sheet_.find(name.text))
+  else if (const rules::Symbol* symbol = rules_.find(name.text))
     note(name.span,
-         symbol->kind == SymbolKind::cell
+         symbol->kind == rules::SymbolKind::cell
              ? fmt::format("\"{}\" is the label of a cell and cannot be a name", name.text)
              : fmt::format("\"{}\" is already a name of this sheet", name.text),
          "choose another name");
-  locals_.emplace_back(name.text, type);
+  locals_.push_back({name.text, type, id});
+}
+
+const Types::Local* Types::findLocal(const std::string& name) const {
+  for (auto it = locals_.rbegin(); it != locals_.rend(); ++it)
+    if (it->name == name) return &*it;
+  return nullptr;
 }
 
 Type Types::localType(const std::string& name) const {
-  for (auto it = locals_.rbegin(); it != locals_.rend(); ++it)
-    if (it->first == name) return it->second;
-  return Type::unknown;
-}
-
-std::vector<std::string> Types::localNames() const {
-  std::vector<std::string> names;
-  for (const auto& [name, unused] : locals_) names.push_back(name);
-  return names;
+  const Local* local = findLocal(name);
+  return local == nullptr ? Type::unknown : local->type;
 }
 
 std::vector<std::string> Types::namesInScope() const {
-  std::vector<std::string> names = localNames();
-  for (const auto& [name, symbol] : sheet_.symbols)
-    if (symbol.kind != SymbolKind::cell || name.size() > 1) names.push_back(name);
+  std::vector<std::string> names;
+  for (const Local& local : locals_) names.push_back(local.name);
+  for (const auto& [name, symbol] : rules_.symbols)
+    if (symbol.kind != rules::SymbolKind::cell || name.size() > 1) names.push_back(name);
   for (const char* word : {"all", "empty", "occupied", "mine", "theirs", "plies", "stuck"})
     names.emplace_back(word);
   return names;
 }
 
-bool Types::isSide(const Expr& expr) const {
-  return expr.kind == ExprKind::name && sheet_.side(expr.word) >= 0;
+bool Types::namesSide(const Expr& expr) const {
+  return expr.kind == ExprKind::name && rules_.side(expr.word) >= 0;
 }
 
-bool Types::want(Expr& expr, Type type) {
-  // A bare number can be the label of a cell.
-  if (expr.kind == ExprKind::number && (type == Type::set || type == Type::cell)) {
-    const Symbol* symbol = sheet_.find(expr.word);
-    if (symbol != nullptr && symbol->kind == SymbolKind::cell) expr.kind = ExprKind::name;
-  }
+TermPtr Types::labelled(const Expr& expr) const {
+  const rules::Symbol* symbol = expr.kind == ExprKind::number ? rules_.find(expr.word) : nullptr;
+  if (symbol == nullptr || symbol->kind != rules::SymbolKind::cell) return nullptr;
+  return make(Type::cell, expr.span, rules::NamedCell{symbol->index});
+}
+
+// The term as one of another type, if it will do for that; else null.
+TermPtr Types::coerced(TermPtr term, Type type) const {
+  if (term->type == type) return term;
+  Span span = term->span;
+  if (type == Type::set && term->type == Type::cell)
+    return make(type, span, rules::CellAsSet{std::move(term)});
+  if (type == Type::set && term->type == Type::kind)  // both sides' pieces of that kind
+    return make(type, span, rules::PiecesOfKind{std::move(term), Whose::anyone});
+  if (type == Type::cell && term->type == Type::set)
+    return make(type, span, rules::OneCellOf{std::move(term)});
+  return nullptr;
+}
+
+TermPtr Types::want(const Expr& expr, Type type) {
+  if (type == Type::set || type == Type::cell)
+    if (TermPtr cell = labelled(expr)) return coerced(std::move(cell), type);
   if (type == Type::kind && expr.kind == ExprKind::name && localType(expr.word) == Type::unknown &&
-      sheet_.kind(expr.word) >= 0) {
-    sheet_.used.insert(expr.word);
-    expr.type = Type::kind;
-    return true;
+      rules_.kind(expr.word) >= 0) {
+    rules_.used.insert(expr.word);
+    return make(Type::kind, expr.span, rules::Kind{rules_.kind(expr.word)});
   }
-  std::size_t before = found_.size();
-  Type got = infer(expr);
-  if (found_.size() > before || got == Type::unknown) return false;
-  if (got == type) return true;
-  if (type == Type::set && got == Type::cell) return true;
-  if (type == Type::set && got == Type::kind) return true;  // both sides' pieces of that kind
-  if (type == Type::cell && got == Type::set) return true;  // the one cell of the set
+  std::size_t before = draft_.found.size();
+  TermPtr term = infer(expr);
+  if (draft_.found.size() > before || !term) return nullptr;
+  Type got = term->type;
+  if (TermPtr fits = coerced(std::move(term), type)) return fits;
   std::string hint;
   if (type == Type::truth && (got == Type::set || got == Type::cell))
     hint = "a set is no condition: say `any S`, `no S` or `c in S`";
   if (type == Type::number && (got == Type::set || got == Type::cell))
     hint = "say `count S` for the number of its cells";
   if (type == Type::set && got == Type::number)
-    hint = sheet_.board.shape().numbered
-               ? fmt::format("the cells are numbered 1 to {}", sheet_.board.all().count())
+    hint = rules_.board.shape().numbered
+               ? fmt::format("the cells are numbered 1 to {}", rules_.board.all().count())
                : "a cell is named like a1";
   if (type == Type::set && got == Type::truth)
     hint = "`and`, `not` and comparisons make conditions";
-  note(expr.span,
-       fmt::format("{} should stand here, but this is {}", typeName(type), typeName(got)), hint);
-  return false;
+  return note(expr.span,
+              fmt::format("{} should stand here, but this is {}", typeName(type), typeName(got)),
+              hint);
 }
 
-Type Types::valueOf(Expr& expr) {
-  Type got = infer(expr);
-  if (got == Type::truth) {
-    note(expr.span, "a condition cannot be given a name here",
-         "use it where it is needed, or give it a name with `define`");
-    return Type::unknown;
-  }
-  if (got == Type::lineset) {
-    note(expr.span, "lines can be tested, counted and shown, but not named");
-    return Type::unknown;
-  }
-  return got;
-}
-
-bool Types::wantSets(Expr& expr) {
+bool Types::all(std::initializer_list<Wanted> wanted) {
   bool good = true;
-  for (Expr& arg : expr.args) good = want(arg, Type::set) && good;
+  for (const Wanted& one : wanted) {
+    one.term = want(one.expr, one.type);
+    good = good && one.term;
+  }
   return good;
 }
 
-Type Types::bind(Expr& body, const std::string& variable, Type type, Type wanted) {
-  std::size_t mark = scope();
-  local({variable, body.span}, type);
-  bool good = want(body, wanted);
-  endScope(mark);
-  return good ? wanted : Type::unknown;
+TermPtr Types::valueOf(const Expr& expr) {
+  TermPtr term = infer(expr);
+  if (term && term->type == Type::truth)
+    return note(expr.span, "a condition cannot be given a name here",
+                "use it where it is needed, or give it a name with `define`");
+  if (term && term->type == Type::lineset)
+    return note(expr.span, "lines can be tested, counted and shown, but not named");
+  return term;
 }
 
-Type Types::infer(Expr& expr) {
+TermPtr Types::bind(const Expr& body, const std::string& variable, Type type, Type wanted,
+                    NameId& id) {
+  std::size_t mark = scope();
+  id = draft_.newName(variable);
+  local({variable, body.span}, type, id);
+  TermPtr term = want(body, wanted);
+  endScope(mark);
+  return term;
+}
+
+TermPtr Types::infer(const Expr& expr) {
   if (++depth_ > limits::expressionDepth) {
     --depth_;
-    note(expr.span,
-         fmt::format("with its definitions written out, this goes deeper than {}, the limit",
-                     limits::expressionDepth),
-         "let definitions use each other less");
-    return expr.type = Type::unknown;
+    return note(expr.span,
+                fmt::format("with its definitions written out, this goes deeper than {}, the limit",
+                            limits::expressionDepth),
+                "let definitions use each other less");
   }
-  Type type = inferForm(expr);
+  TermPtr term = inferForm(expr);
   --depth_;
-  return type;
+  return term;
 }
 
-Type Types::inferForm(Expr& expr) {
-  auto typed = [&](Type type) { return expr.type = type; };
+// Steps, leaps and slides, from cells or from the piece itself.
+TermPtr Types::walk(const Expr& expr) {
+  bool leap = expr.kind == ExprKind::leap;
+  if (!leap && !group(expr, expr.word)) return nullptr;
+  if (leap && rules_.board.columns() > 0 && rules_.board.shape().kind != Shape::square)
+    return note(expr.span, "leaps are known on square boards only");
+  long long most = std::max(expr.first, expr.second);
+  if (leap && (std::min(expr.first, expr.second) < 0 || most < 1 || most > limits::cells))
+    return note(expr.span, "a leap has two parts from 0 up, not both 0",
+                "such as: leap 1 2 from here");
+  bool fromPiece = expr.args.size() == (expr.plural ? 1 : 0);
+  if (fromPiece && context_ != Context::reach)
+    return note(expr.span, "from where? `from` is left out only in the reach of a piece",
+                "say: step any from here");
+  TermPtr from, through;
+  if (!fromPiece) from = want(expr.args[0], Type::set);
+  if (expr.plural) through = want(expr.args.back(), Type::set);
+  if ((!fromPiece && !from) || (expr.plural && !through)) return nullptr;
+  if (leap)
+    return make(Type::set, expr.span,
+                rules::Leap{static_cast<int>(expr.first), static_cast<int>(expr.second), from});
+  int ways = draft_.waysOf(expr.word);
+  if (expr.kind == ExprKind::slide)
+    return make(Type::set, expr.span, rules::Slide{ways, from, through});
+  return make(Type::set, expr.span, rules::Step{ways, from});
+}
+
+TermPtr Types::inferForm(const Expr& expr) {
+  auto set = [&](auto form) { return make(Type::set, expr.span, std::move(form)); };
+  auto number = [&](auto form) { return make(Type::number, expr.span, std::move(form)); };
+  auto truth = [&](auto form) { return make(Type::truth, expr.span, std::move(form)); };
+  auto cell = [&](auto form) { return make(Type::cell, expr.span, std::move(form)); };
+  auto arg = [&](std::size_t i) -> const Expr& { return expr.args[i]; };
+  TermPtr a, b, c;
+  auto both = [&](Type first, Type second) {
+    return all({{arg(0), first, a}, {arg(1), second, b}});
+  };
   switch (expr.kind) {
     case ExprKind::number:
-      return typed(Type::number);
+      return number(rules::Number{expr.first});
     case ExprKind::name:
-      return typed(name(expr));
+      return name(expr);
     case ExprKind::call:
-      return typed(call(expr));
+      return call(expr, Whose::mine);
     case ExprKind::own:
-      return typed(own(expr));
+      return own(arg(0), expr.word == "my" ? Whose::mine : Whose::theirs, expr.span, expr.word);
     case ExprKind::ofName:
-      return typed(ofName(expr));
+      return ofName(expr);
     case ExprKind::on:
+      return both(Type::set, Type::set) ? set(rules::Both{a, b}) : nullptr;
     case ExprKind::except:
-      return typed(wantSets(expr) ? Type::set : Type::unknown);
+      return both(Type::set, Type::set) ? set(rules::Except{a, b}) : nullptr;
     case ExprKind::either:
-      return typed(either(expr));
-    case ExprKind::both: {
-      bool good = want(expr.args[0], Type::truth);
-      good = want(expr.args[1], Type::truth) && good;
-      return typed(good ? Type::truth : Type::unknown);
-    }
+      return either(expr);
+    case ExprKind::both:
+      return both(Type::truth, Type::truth) ? truth(rules::And{a, b}) : nullptr;
     case ExprKind::negation:
-      return typed(want(expr.args[0], Type::truth) ? Type::truth : Type::unknown);
+      return all({{arg(0), Type::truth, a}}) ? truth(rules::Not{a}) : nullptr;
     case ExprKind::any:
     case ExprKind::none:
-    case ExprKind::count: {
-      Type result = expr.kind == ExprKind::count ? Type::number : Type::truth;
-      Expr& inner = expr.args[0];
-      if (inner.kind == ExprKind::lines) {
-        if (!inner.plural && expr.kind == ExprKind::count)
-          note(inner.span, "one `line` is tested with any and no", "say: count lines of ...");
-        if (infer(inner) == Type::unknown) return typed(Type::unknown);
-        return typed(result);
-      }
-      if (inner.kind == ExprKind::kindsWhere || isHand(inner))
-        return typed(infer(inner) == Type::unknown ? Type::unknown : result);
-      return typed(want(inner, Type::set) ? result : Type::unknown);
-    }
+    case ExprKind::count:
+      return tested(expr);
     case ExprKind::compare:
-      return typed(compare(expr));
+      return compare(expr);
     case ExprKind::within:
-      return typed(wantSets(expr) ? Type::truth : Type::unknown);
-    case ExprKind::inside: {
-      bool good = want(expr.args[0], Type::cell);
-      good = want(expr.args[1], Type::set) && good;
-      return typed(good ? Type::truth : Type::unknown);
+      return both(Type::set, Type::set) ? truth(rules::Within{a, b}) : nullptr;
+    case ExprKind::inside:
+      return both(Type::cell, Type::set) ? truth(rules::Inside{a, b}) : nullptr;
+    case ExprKind::is:
+      return isSide(expr);
+    case ExprKind::arithmetic: {
+      static constexpr std::pair<char, rules::Sum> sums[] = {{'+', rules::Sum::add},
+                                                             {'-', rules::Sum::subtract},
+                                                             {'*', rules::Sum::multiply},
+                                                             {'/', rules::Sum::divide},
+                                                             {'%', rules::Sum::remainder}};
+      if (!both(Type::number, Type::number)) return nullptr;
+      auto it = std::find_if(std::begin(sums), std::end(sums),
+                             [&](const auto& sum) { return sum.first == expr.word[0]; });
+      return number(rules::Arithmetic{it->second, a, b});
     }
-    case ExprKind::is: {
-      Expr& subject = expr.args[0];
-      bool known =
-          subject.kind == ExprKind::name &&
-          (subject.word == "mover" || subject.word == "opponent" || subject.word == "next");
-      if (!known) note(subject.span, "`is` compares mover, opponent or next with a side");
-      if (!isSide(expr.args[1])) {
-        note(
-            expr.args[1].span, "the name of a side should stand here",
-            fmt::format("there are: {}, {}", sheet_.tree.sides[0].text, sheet_.tree.sides[1].text));
-        known = false;
-      }
-      return typed(known ? Type::truth : Type::unknown);
-    }
-    case ExprKind::arithmetic:
-    case ExprKind::extreme: {
-      bool good = want(expr.args[0], Type::number);
-      good = want(expr.args[1], Type::number) && good;
-      return typed(good ? Type::number : Type::unknown);
-    }
+    case ExprKind::extreme:
+      if (!both(Type::number, Type::number)) return nullptr;
+      return number(rules::Extreme{expr.word == "max", a, b});
     case ExprKind::ahead:
-      if (!group(expr, expr.word)) return typed(Type::unknown);
-      return typed(wantSets(expr) ? Type::set : Type::unknown);
+      if (!group(expr, expr.word) || !all({{arg(0), Type::set, a}})) return nullptr;
+      return set(rules::Ahead{draft_.waysOf(expr.word), a});
     case ExprKind::step:
     case ExprKind::slide:
     case ExprKind::leap:
-      if (expr.kind != ExprKind::leap && !group(expr, expr.word)) return typed(Type::unknown);
-      if (expr.kind == ExprKind::leap && sheet_.board.columns() > 0 &&
-          sheet_.board.shape().kind != Shape::square) {
-        note(expr.span, "leaps are known on square boards only");
-        return typed(Type::unknown);
-      }
-      if (expr.kind == ExprKind::leap &&
-          (std::min(expr.first, expr.second) < 0 || std::max(expr.first, expr.second) < 1 ||
-           std::max(expr.first, expr.second) > limits::cells)) {
-        note(expr.span, "a leap has two parts from 0 up, not both 0",
-             "such as: leap 1 2 from here");
-        return typed(Type::unknown);
-      }
-      if (expr.args.size() == (expr.plural ? 1 : 0) && context_ != Context::reach) {
-        note(expr.span, "from where? `from` is left out only in the reach of a piece",
-             "say: step any from here");
-        return typed(Type::unknown);
-      }
-      return typed(wantSets(expr) ? Type::set : Type::unknown);
-    case ExprKind::between: {
-      bool good = want(expr.args[0], Type::cell);
-      good = want(expr.args[1], Type::cell) && good;
-      return typed(good ? Type::set : Type::unknown);
-    }
-    case ExprKind::beyond: {
-      bool good = want(expr.args[0], Type::cell);
-      good = want(expr.args[1], Type::cell) && good;
-      return typed(good ? Type::cell : Type::unknown);
-    }
-    case ExprKind::bracketed: {
-      if (!group(expr, expr.word)) return typed(Type::unknown);
-      bool good = want(expr.args[0], Type::set);
-      good = want(expr.args[1], Type::cell) && good;
-      good = want(expr.args[2], Type::set) && good;
-      return typed(good ? Type::set : Type::unknown);
-    }
+      return walk(expr);
+    case ExprKind::between:
+      return both(Type::cell, Type::cell) ? set(rules::Between{a, b}) : nullptr;
+    case ExprKind::beyond:
+      return both(Type::cell, Type::cell) ? cell(rules::Beyond{a, b}) : nullptr;
+    case ExprKind::bracketed:
+      if (!group(expr, expr.word)) return nullptr;
+      if (!all({{arg(0), Type::set, a}, {arg(1), Type::cell, b}, {arg(2), Type::set, c}}))
+        return nullptr;
+      return set(rules::Bracketed{draft_.waysOf(expr.word), a, b, c});
     case ExprKind::lines:
-      return typed(lines(expr, false));
+      return lines(expr, false);
     case ExprKind::spread:
-      if (!group(expr, expr.word)) return typed(Type::unknown);
-      return typed(wantSets(expr) ? Type::set : Type::unknown);
+      if (!group(expr, expr.word) || !both(Type::set, Type::set)) return nullptr;
+      return set(rules::Spread{draft_.waysOf(expr.word), a, b});
     case ExprKind::reachOf:
-      if (!outsideReach(expr)) return typed(Type::unknown);
-      return typed(want(expr.args[0], Type::cell) ? Type::set : Type::unknown);
-    case ExprKind::choice: {
-      bool good = want(expr.args[0], Type::truth);
-      Type left = infer(expr.args[1]);
-      if (left == Type::cell || left == Type::kind) left = Type::set;
-      if (left == Type::truth || left == Type::lineset) {
-        note(expr.args[1].span, fmt::format("{} has no place here", typeName(left)),
-             "`if ... then ... else ...` chooses between sets, cells or numbers");
-        return typed(Type::unknown);
-      }
-      good = want(expr.args[2], left) && good;
-      return typed(good && left != Type::unknown ? left : Type::unknown);
-    }
+      if (!outsideReach(expr.span) || !all({{arg(0), Type::cell, a}})) return nullptr;
+      return set(rules::ReachOf{a});
+    case ExprKind::choice:
+      return choice(expr);
     case ExprKind::rows:
-    case ExprKind::columns: {
-      std::optional<CellSet> cells = sheet_.constantSet(expr, 0);
-      if (cells && cells->none()) {
-        note(expr.span, "this set has no cells",
-             fmt::format("the board has {} columns and {} rows", sheet_.board.columns(),
-                         sheet_.board.rows()));
-        return typed(Type::unknown);
-      }
-      return typed(Type::set);
-    }
+    case ExprKind::columns:
+      return rowsOf(expr);
     case ExprKind::cellsWhere: {
-      if (!want(expr.args[0], Type::set)) return typed(Type::unknown);
-      return typed(bind(expr.args[1], expr.word, Type::cell, Type::truth) == Type::unknown
-                       ? Type::unknown
-                       : Type::set);
+      NameId id = -1;
+      if (!all({{arg(0), Type::set, a}})) return nullptr;
+      b = bind(arg(1), expr.word, Type::cell, Type::truth, id);
+      return b ? set(rules::CellsWhere{id, a, b}) : nullptr;
     }
     case ExprKind::groups: {
-      if (!want(expr.args[0], Type::set) || !group(expr, expr.along)) return typed(Type::unknown);
-      return typed(bind(expr.args[1], expr.word, Type::set, Type::truth) == Type::unknown
-                       ? Type::unknown
-                       : Type::set);
+      NameId id = -1;
+      if (!all({{arg(0), Type::set, a}}) || !group(expr, expr.along)) return nullptr;
+      b = bind(arg(1), expr.word, Type::set, Type::truth, id);
+      return b ? set(rules::GroupsWhere{id, draft_.waysOf(expr.along), a, b}) : nullptr;
     }
     case ExprKind::kindsWhere:
-      return typed(kindWord(expr));
+      return kindsWhere(expr);
     case ExprKind::was: {
-      if (!inside(
-              {Context::move, Context::after, Context::forbid, Context::ends, Context::define})) {
-        note(expr.span, "`was` is known where a move has just been made",
-             "in moves, `after`, `forbid` and `ends`");
-        return typed(Type::unknown);
-      }
-      sheet_.readsBefore = true;
+      if (!inside({Context::move, Context::after, Context::forbid, Context::ends, Context::define}))
+        return note(expr.span, "`was` is known where a move has just been made",
+                    "in moves, `after`, `forbid` and `ends`");
+      rules_.readsBefore = true;
       bool outer = std::exchange(inWas_, true);
-      Type type = infer(expr.args[0]);
+      a = infer(arg(0));
       inWas_ = outer;
-      return typed(type);
+      return a ? make(a->type, expr.span, rules::Was{a}) : nullptr;
     }
     case ExprKind::hand:
-      note(expr.span, "whose hand?", "say: my hand, or their hand");
-      return typed(Type::unknown);
+      return note(expr.span, "whose hand?", "say: my hand, or their hand");
     case ExprKind::kindOn:
-      return typed(want(expr.args[0], Type::cell) ? Type::kind : Type::unknown);
-    case ExprKind::edgeOf: {
-      if (!sheet_.hasEdges) {
-        note(expr.span, "no piece has edges", "say with a piece: edges 2 7 2 7 2 1");
-        return typed(Type::unknown);
-      }
-      bool good = want(expr.args[0], Type::cell);
-      good = want(expr.args[1], Type::cell) && good;
-      return typed(good ? Type::number : Type::unknown);
-    }
+      if (!all({{arg(0), Type::cell, a}})) return nullptr;
+      return make(Type::kind, expr.span, rules::KindOn{a, Whose::anyone});
+    case ExprKind::edgeOf:
+      if (!rules_.hasEdges)
+        return note(expr.span, "no piece has edges", "say with a piece: edges 2 7 2 7 2 1");
+      return both(Type::cell, Type::cell) ? number(rules::EdgeOf{a, b}) : nullptr;
     case ExprKind::onTrack: {
-      const Symbol* symbol = sheet_.find(expr.word);
-      sheet_.used.insert(expr.word);
-      if (symbol == nullptr || symbol->kind != SymbolKind::track) {
-        note(expr.span, fmt::format("there is no track \"{}\"", expr.word),
-             "declare it: track " + expr.word + " = a1 b1 c1");
-        return typed(Type::unknown);
-      }
-      bool good = want(expr.args[0], Type::number);
-      good = want(expr.args[1], Type::cell) && good;
-      return typed(good ? Type::cell : Type::unknown);
+      const rules::Symbol* symbol = rules_.find(expr.word);
+      rules_.used.insert(expr.word);
+      if (symbol == nullptr || symbol->kind != rules::SymbolKind::track)
+        return note(expr.span, fmt::format("there is no track \"{}\"", expr.word),
+                    "declare it: track " + expr.word + " = a1 b1 c1");
+      if (!both(Type::number, Type::cell)) return nullptr;
+      return cell(rules::OnTrack{symbol->index, a, b});
     }
     case ExprKind::movesOf: {
-      bool known = expr.word == "my" || expr.word == "their" || sheet_.side(expr.word) >= 0;
+      int side = rules_.side(expr.word);
+      bool known = expr.word == "my" || expr.word == "their" || side >= 0;
       if (!known) note(expr.span, fmt::format("\"{}\" is no side", expr.word));
-      if (!ofNow(expr, "the number of moves")) return typed(Type::unknown);
-      if (!inside({Context::ends, Context::worth, Context::always, Context::define,
-                   Context::example})) {
-        note(expr.span, "moves are counted only in `ends`, `worth`, `always` and cases");
-        known = false;
-      }
-      return typed(known ? Type::number : Type::unknown);
+      if (!ofNow(expr.span, "the number of moves")) return nullptr;
+      if (!inside(
+              {Context::ends, Context::worth, Context::always, Context::define, Context::example}))
+        return note(expr.span, "moves are counted only in `ends`, `worth`, `always` and cases");
+      if (!known) return nullptr;
+      return number(rules::MovesOf{side == 0           ? Whose::first
+                                   : side == 1         ? Whose::second
+                                   : expr.word == "my" ? Whose::mine
+                                                       : Whose::theirs});
     }
-    case ExprKind::total: {
-      Expr& over = expr.args[1];
-      bool lines = over.kind == ExprKind::lines && over.plural;
-      if (lines ? infer(over) == Type::unknown : !want(over, Type::set))
-        return typed(Type::unknown);
-      return typed(bind(expr.args[0], expr.word, lines ? Type::set : Type::cell, Type::number));
-    }
+    case ExprKind::total:
+      return total(expr);
   }
-  return Type::unknown;
+  return nullptr;
 }
 
 }  // namespace ninepegs::sheet

@@ -1,12 +1,20 @@
-// Types of expressions: resolves names, refuses what does not fit. Internal to check().
+// Expressions -> terms: resolves names, settles types, refuses what does not fit. Internal to
+// check(). Every method returns null if it gave a message.
 #pragma once
 
 #include <string>
 #include <vector>
 
 #include "ninepegs/sheet/rules/checker.hpp"
+#include "ninepegs/sheet/rules/rules.hpp"
 
 namespace ninepegs::sheet {
+
+using rules::make;
+using rules::NameId;
+using rules::TermPtr;
+using rules::Type;
+using rules::Whose;
 
 // Where an expression stands: what it may speak of.
 enum class Context {
@@ -23,60 +31,102 @@ enum class Context {
   example
 };
 
+// What check() knows while it makes rules.
+struct Draft {
+  const Tree& tree;
+  const Source& source;
+  std::vector<Diagnostic>& found;
+  rules::Rules rules;
+  std::map<std::string, NameId> moveNames;  // one number for a name, in whichever move
+  std::map<std::string, int> ways;
+  int definitionUses = 0;  // so far, each counted with all it uses
+
+  std::vector<int> directions(const std::string& word, int side) const {
+    return rules::directionsOf(rules.board, rules.facing[side], word);
+  }
+  // Kinds of a kind or a group; none: it is neither.
+  std::optional<rules::Noun> noun(const std::string& word) const;
+  NameId newName(const std::string& text);
+  NameId moveName(const std::string& text);
+  int waysOf(const std::string& word);
+};
+
 class Types {
  public:
-  Types(Checked& sheet, const Source& source, std::vector<Diagnostic>& found, Context context)
-      : sheet_(sheet), source_(source), found_(found), context_(context) {}
+  Types(Draft& draft, Context context)
+      : draft_(draft), rules_(draft.rules), tree_(draft.tree), context_(context) {}
 
-  // Checks that the expression yields the type; a cell will do for a set, a number that is a cell's
-  // label for a cell. False if a message was given.
-  bool want(Expr& expr, Type type);
-  // Checks an expression that may yield anything that a definition may stand for.
-  Type any(Expr& expr) { return infer(expr); }
-  // Checks an expression that may yield a set, cell, number or kind.
-  Type valueOf(Expr& expr);
-
+  // A term of the type; a cell will do for a set and the other way round, a kind for the set of all
+  // its pieces, a number that is a cell's label for that cell.
+  TermPtr want(const Expr& expr, Type type);
+  // Any term that a definition may stand for.
+  TermPtr any(const Expr& expr) { return infer(expr); }
+  // A set, cell, number, kind or kinds.
+  TermPtr valueOf(const Expr& expr);
   // `lines of N in S`, of which one is picked; N may be any number.
-  bool linesToPick(Expr& lines);
+  TermPtr linesToPick(const Expr& lines);
   // A part of a text: a cell, set, number, kind or kinds.
-  Type textPart(Expr& expr);
+  TermPtr textPart(const Expr& expr);
 
-  void local(const Name& name, Type type);
-  void known(const std::string& name, Type type) { locals_.emplace_back(name, type); }
+  // A name of a move from here on; a message if it is taken.
+  void local(const Name& name, Type type, NameId id);
+  void known(const std::string& name, Type type, NameId id) { locals_.push_back({name, type, id}); }
   Type localType(const std::string& name) const;
-  std::vector<std::string> localNames() const;
   std::size_t scope() const { return locals_.size(); }
   void endScope(std::size_t scope) { locals_.resize(scope); }
 
  private:
-  Type infer(Expr& expr);
-  Type inferForm(Expr& expr);
-  Type name(Expr& expr);
-  Type call(Expr& expr);
-  Type own(Expr& expr);
-  Type ofName(Expr& expr);
-  Type either(Expr& expr);
-  Type compare(Expr& expr);
-  Type lines(Expr& expr, bool anyLength);
-  Type kindWord(Expr& expr);
-  Type argument(Expr& expr);
+  struct Local {
+    std::string name;
+    Type type = Type::unknown;
+    NameId id = -1;
+  };
+  const Local* findLocal(const std::string& name) const;
+  TermPtr coerced(TermPtr term, Type type) const;
+  TermPtr infer(const Expr& expr);
+  TermPtr inferForm(const Expr& expr);
+  TermPtr labelled(const Expr& expr) const;  // the cell whose label a number is, else null
+  TermPtr name(const Expr& expr);
+  TermPtr nameOfSheet(const Expr& expr, const rules::Symbol& symbol);
+  TermPtr call(const Expr& expr, Whose whose);
+  TermPtr own(const Expr& inner, Whose whose, Span span, const std::string& word);
+  TermPtr ofName(const Expr& expr);
+  TermPtr either(const Expr& expr);
+  TermPtr compare(const Expr& expr);
+  TermPtr tested(const Expr& expr);
+  TermPtr isSide(const Expr& expr);
+  TermPtr lines(const Expr& expr, bool anyLength);
+  TermPtr walk(const Expr& expr);
+  TermPtr choice(const Expr& expr);
+  TermPtr rowsOf(const Expr& expr);
+  TermPtr kindsWhere(const Expr& expr);
+  TermPtr total(const Expr& expr);
+  TermPtr argument(const Expr& expr);
   bool zoneIsKnown(const Expr& expr, int index);
   std::string minusHint(const std::string& word) const;
   bool group(const Expr& expr, const std::string& name);
-  bool outsideReach(const Expr& expr);
-  bool ofNow(const Expr& expr, const std::string& what);
+  bool outsideReach(Span span);
+  bool ofNow(Span span, const std::string& what);
   bool inside(std::initializer_list<Context> contexts) const;
-  Type bind(Expr& body, const std::string& variable, Type type, Type wanted);
-  bool wantSets(Expr& expr);
-  void note(Span span, const std::string& message, const std::string& hint = {});
-  bool isSide(const Expr& expr) const;
+  // A body that may speak of one name more.
+  TermPtr bind(const Expr& body, const std::string& variable, Type type, Type wanted, NameId& id);
+  std::nullptr_t note(Span span, const std::string& message, const std::string& hint = {});
+  bool namesSide(const Expr& expr) const;
   std::vector<std::string> namesInScope() const;
 
-  Checked& sheet_;
-  const Source& source_;
-  std::vector<Diagnostic>& found_;
+  // All of them, so that each has its message; false if one is refused.
+  struct Wanted {
+    const Expr& expr;
+    Type type;
+    TermPtr& term;
+  };
+  bool all(std::initializer_list<Wanted> wanted);
+
+  Draft& draft_;
+  rules::Rules& rules_;
+  const Tree& tree_;
   Context context_;
-  std::vector<std::pair<std::string, Type>> locals_;
+  std::vector<Local> locals_;
   bool inWas_ = false;
   int defineDepth_ = 0;
   int depth_ = 0;  // of the expression, definitions written out

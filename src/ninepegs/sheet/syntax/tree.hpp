@@ -1,5 +1,5 @@
-// Second stage: what a sheet says, as a tree. Produced by parse(), checked and completed by
-// check(). Plain values; every node knows its place.
+// Second stage: what a sheet says, as a tree. Produced by parse() and never changed afterwards:
+// check() makes rules of it. Plain values; every node knows its place.
 #pragma once
 
 #include <optional>
@@ -8,17 +8,14 @@
 #include <vector>
 
 #include "ninepegs/board/geometry.hpp"
+#include "ninepegs/sheet/syntax/expectations.hpp"
 #include "ninepegs/sheet/text/blocks.hpp"
 
 namespace ninepegs::sheet {
 
-// What an expression yields, filled in by check(). `kind` is a kind of piece, `kinds` a set of
-// them, `lineset` the straight lines that `total ... for L in lines ...` runs through.
-enum class Type { unknown, set, cell, number, truth, kind, kinds, lineset };
-
 enum class ExprKind {
   number,  // 12
-  name,    // pawn, there, a1, White: resolved by check()
+  name,    // pawn, there, a1, White
   call,    // sunk(k)
   own,     // my X, their X: word is "my" or "their"
   ofName,  // X of Y: word X, one argument
@@ -69,9 +66,7 @@ struct Expr {
   long long first = 0, second = 0;
   bool plural = false;
   bool bracketed = false;  // stood in brackets of its own
-  int instance = -1;       // of a use of a definition: which instance of it, set by check()
   std::vector<Expr> args;
-  Type type = Type::unknown;
 };
 
 // `column of X` and `row of X` in a text: what the cell is called.
@@ -122,7 +117,6 @@ struct Statement {
   std::vector<Expr> args;   // in written order
   std::vector<Name> names;  // of choose: the list of kinds; of set, add, remove: `my`, `their`
   std::vector<Statement> body, otherwise;  // of when
-  int id = -1;  // number among all statements of the sheet, set by check()
 };
 
 struct PieceDecl {
@@ -155,7 +149,6 @@ struct ForbidDecl {
   std::string reason;
   Expr condition;
   Span span;
-  int id = -1;
 };
 struct RepetitionDecl {
   std::vector<Name> compares;
@@ -196,7 +189,6 @@ struct TurnDecl {
   std::vector<std::vector<Name>> tiers;  // `a or b else c`: {{a, b}, {c}}
   Span span;
 };
-enum class EndKind { moverWins, moverLoses, sideWins, draw, leader };
 struct EndDecl {
   EndKind kind = EndKind::draw;
   Name side;               // of sideWins
@@ -207,7 +199,6 @@ struct EndDecl {
   Expr condition;
   std::optional<Expr> showing;
   Span span;
-  int id = -1;
 };
 struct AlwaysDecl {
   Expr expr;
@@ -219,27 +210,6 @@ struct SymmetryDecl {
   Span span;
 };
 
-// Lines that set up a position: a picture and the rest.
-struct PositionDecl {
-  std::vector<Block> lines;
-  Span span;
-};
-
-enum class ExpectKind {
-  ongoing,
-  end,
-  legal,
-  notLegal,
-  moves,
-  moveCount,
-  sequences,
-  turn,
-  leaves,
-  play,
-  condition,
-  told,
-  seenBy
-};
 struct CaseStep {
   ExpectKind kind = ExpectKind::ongoing;
   std::string raw;  // of play, legal, not legal, moves: the moves as written

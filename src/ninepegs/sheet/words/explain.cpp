@@ -7,29 +7,24 @@
 namespace ninepegs::sheet {
 namespace {
 
-using Kind = StatementKind;
-
-std::string withArticle(const std::string& word) {
-  bool vowel = std::string_view("aeiouAEIOU").find(word[0]) != std::string_view::npos;
-  return (vowel ? "an " : "a ") + word;
-}
+using namespace rules;
 
 class Explainer {
  public:
-  explicit Explainer(const Checked& sheet) : sheet_(sheet), tree_(sheet.tree) {}
+  explicit Explainer(const Rules& rules) : rules_(rules) {}
 
   std::vector<Explanation> run() {
     board();
     pieces();
     memory();
     names();
-    for (const MoveDecl& move : tree_.moves) {
-      begin(fmt::format("Move \"{}\"", move.name.text));
+    for (const MoveRule& move : rules_.moves) {
+      begin(fmt::format("Move \"{}\"", move.name));
       statements(move.body, 0);
     }
-    for (const AfterDecl& after : tree_.afters) {
+    for (const AfterRule& after : rules_.afters) {
       std::vector<std::string> names;
-      for (const Name& name : after.moves) names.push_back(name.text);
+      for (int move : after.moves) names.push_back(rules_.moves[move].name);
       begin(names.empty() ? "At the end of every move"
                           : "At the end of the moves " + joined(names, ", "));
       statements(after.body, 0);
@@ -46,14 +41,14 @@ class Explainer {
   void say(int depth, Span span, const std::string& text) {
     out_.back().sentences.push_back({depth, span.line, text});
   }
-  std::string words(const Expr& expr) const { return inWords(sheet_, expr); }
+  std::string words(const TermPtr& term) const { return inWords(rules_, *term); }
 
   void board() {
-    const BoardDecl& board = tree_.board;
+    const BoardRule& board = rules_.boardRule;
     begin("Sides and board");
-    say(0, tree_.sides[0].span,
-        fmt::format("{} moves first, then {}, in turn.", tree_.sides[0].text, tree_.sides[1].text));
-    std::string cells = plural(static_cast<long long>(sheet_.board.all().count()), "cell");
+    say(0, rules_.sidesSpan,
+        fmt::format("{} moves first, then {}, in turn.", rules_.sides[0], rules_.sides[1]));
+    std::string cells = plural(static_cast<long long>(rules_.board.all().count()), "cell");
     std::string shape;
     switch (board.shape) {
       case Shape::square:
@@ -75,8 +70,7 @@ class Explainer {
     say(0, board.span, fmt::format("The board is {}: {}.", shape, cells));
     if (board.numbered) say(0, board.span, "Its cells are numbered from 1 on in reading order.");
     if (board.rowsFromTop) say(0, board.span, "Row 1 is drawn at the top.");
-    if (board.without)
-      say(0, board.span, fmt::format("Left out of it: {}.", words(*board.without)));
+    if (board.without) say(0, board.span, fmt::format("Left out of it: {}.", words(board.without)));
     if (board.joinLeftRight) say(0, board.span, "Its left and right edges are joined.");
     if (board.joinTopBottom) say(0, board.span, "Its top and bottom edges are joined.");
     if (board.oneEach) say(0, board.span, "Each side has a board of its own.");
@@ -84,46 +78,45 @@ class Explainer {
 
   void pieces() {
     begin("Pieces");
-    for (const PieceDecl& piece : tree_.pieces) {
-      std::string text = withArticle(piece.name.text);
+    for (const PieceKind& piece : rules_.kinds) {
+      std::string text = withArticle(piece.name);
       text[0] = 'A';
       if (piece.neutral)
         text += fmt::format(", written {}, belongs to nobody", piece.letters[0]);
-      else if (!piece.only.text.empty())
-        text += fmt::format(" is of {} only", piece.only.text);
+      else if (piece.only >= 0)
+        text += fmt::format(" is of {} only", rules_.sides[piece.only]);
       else
         text += fmt::format(" is written {} for {} and {} for {}", piece.letters[0],
-                            tree_.sides[0].text, piece.letters[1], tree_.sides[1].text);
-      for (const auto& [name, value] : piece.values)
-        text += fmt::format("; {} {}", name.text, value);
+                            rules_.sides[0], piece.letters[1], rules_.sides[1]);
+      for (const PieceKind::Value& value : piece.values)
+        text += fmt::format("; {} {}", rules_.properties[value.property], value.value);
       if (!piece.edges.empty()) text += "; on its sides, " + edges(piece);
       if (piece.secret) text += "; only its owner sees it";
-      if (piece.reach) text += fmt::format("; it attacks {}", words(*piece.reach));
-      say(0, piece.name.span, text + ".");
+      if (piece.reach) text += fmt::format("; it attacks {}", words(piece.reach));
+      say(0, piece.span, text + ".");
     }
-    if (tree_.pieces.empty()) out_.pop_back();
+    if (rules_.kinds.empty()) out_.pop_back();
   }
 
-  std::string edges(const PieceDecl& piece) const {
+  std::string edges(const PieceKind& piece) const {
     std::vector<std::string> out;
     for (std::size_t i = 0; i < piece.edges.size(); ++i)
-      out.push_back(fmt::format("{} {}", sheet_.board.directions()[i].name, piece.edges[i]));
+      out.push_back(fmt::format("{} {}", rules_.board.directions()[i].name, piece.edges[i]));
     return joined(out, ", ");
   }
 
   void memory() {
     begin("What is remembered");
     auto whose = [](bool each) { return each ? ", one for each side" : ""; };
-    for (const StateDecl& mark : tree_.marks)
-      say(0, mark.name.span,
-          fmt::format("A set of cells, {}{}.", mark.name.text, whose(mark.each)));
-    for (const StateDecl& number : tree_.numbers)
-      say(0, number.name.span,
-          fmt::format("A number, {}{}.", number.name.text,
+    for (const MarkRule& mark : rules_.marks)
+      say(0, mark.span, fmt::format("A set of cells, {}{}.", mark.name, whose(mark.each)));
+    for (const NumberRule& number : rules_.numbers)
+      say(0, number.span,
+          fmt::format("A number, {}{}.", number.name,
                       number.onCells ? ", on every cell" : whose(number.each)));
-    for (const StateDecl& cell : tree_.cells)
-      say(0, cell.name.span,
-          fmt::format("A cell, {}{}{}.", cell.name.text, whose(cell.each),
+    for (const RememberedRule& cell : rules_.remembered)
+      say(0, cell.span,
+          fmt::format("A cell, {}{}{}.", cell.name, whose(cell.each),
                       cell.lastsOneMove ? ", forgotten after one move" : ""));
     if (out_.back().sentences.empty()) out_.pop_back();
   }
@@ -131,166 +124,82 @@ class Explainer {
   // What the sheet's own words stand for.
   void names() {
     begin("Words of the sheet");
-    for (const SetDecl& group : tree_.groups) {
+    for (const Group& group : rules_.groups) {
       std::vector<std::string> kinds;
-      for (const Name& kind : group.members) kinds.push_back(kind.text);
-      say(0, group.name.span, fmt::format("\"{}\": {}.", group.name.text, joined(kinds, " or ")));
+      for (int kind : group.kinds) kinds.push_back(rules_.kinds[kind].name);
+      say(0, group.span, fmt::format("\"{}\": {}.", group.name, joined(kinds, " or ")));
     }
-    for (const SetDecl& zone : tree_.zones)
-      say(0, zone.name.span,
-          fmt::format("\"{}\": {}.", zone.name.text,
-                      forSides(zone.sets, [&](const Expr& set) { return words(set); })));
-    for (const TrackDecl& track : tree_.tracks)
-      say(0, track.name.span,
-          fmt::format("\"{}\", cells in order: {}.", track.name.text,
-                      forSides(track.cells, [](const std::vector<Name>& cells) {
-                        std::string out;
-                        for (const Name& cell : cells) out += (out.empty() ? "" : " ") + cell.text;
-                        return out;
+    for (const ZoneRule& zone : rules_.zones)
+      say(0, zone.span, fmt::format("\"{}\": {}.", zone.name, forSides(zone.bySide, [&](int side) {
+                                      return words(zone.says[side]);
+                                    })));
+    for (const TrackRule& track : rules_.tracks)
+      say(0, track.span,
+          fmt::format("\"{}\", cells in order: {}.", track.name,
+                      forSides(track.bySide, [&](int side) {
+                        std::vector<std::string> cells;
+                        for (Cell cell : track.cells[side])
+                          cells.push_back(rules_.board.label(cell));
+                        return joined(cells, " ");
                       })));
-    for (const DefineDecl& define : tree_.defines) {
+    for (const Definition& define : rules_.definitions) {
       std::string of;
-      for (const Name& parameter : define.parameters)
-        of += fmt::format("{}`{}`", of.empty() ? " of " : ", ", parameter.text);
-      say(0, define.name.span,
-          fmt::format("\"{}\"{}: {}.", define.name.text, of, words(define.body)));
+      for (const std::string& parameter : define.parameters)
+        of += fmt::format("{}`{}`", of.empty() ? " of " : ", ", parameter);
+      say(0, define.span,
+          fmt::format("\"{}\"{}: {}.", define.name, of,
+                      define.body ? words(define.body) : "nothing uses it"));
     }
     if (out_.back().sentences.empty()) out_.pop_back();
   }
 
-  template <class Entries, class Text>
-  std::string forSides(const Entries& entries, Text text) const {
-    std::vector<std::string> out;
-    for (const auto& [side, what] : entries)
-      out.push_back(text(what) + (side ? " for " + side->text : ""));
-    return joined(out, "; ");
+  template <class Text>
+  std::string forSides(bool bySide, Text text) const {
+    if (!bySide) return text(0);
+    return fmt::format("{} for {}; {} for {}", text(0), rules_.sides[0], text(1), rules_.sides[1]);
   }
 
-  void statements(const std::vector<Statement>& list, int depth) {
-    for (const Statement& one : list) {
-      say(depth, one.span, statement(one));
-      statements(one.body, depth + 1);
-      if (one.otherwise.empty()) continue;
-      say(depth, one.otherwise.front().span, "Otherwise:");
-      statements(one.otherwise, depth + 1);
-    }
-  }
-
-  // A piece of a kind, or of the kind that was chosen under a name.
-  std::string ofKind(const std::string& name) const {
-    return sheet_.kind(name) >= 0 ? withArticle(name)
-                                  : fmt::format("a piece of the kind `{}`", name);
-  }
-
-  std::string text(const Statement& one) const {
-    std::vector<std::string> parts;
-    for (const Expr& part : one.args)
-      parts.push_back(part.kind == ExprKind::name && part.plural ? fmt::format("\"{}\"", part.word)
-                                                                 : words(part));
-    return joined(parts, ", ");
-  }
-
-  std::string statement(const Statement& one) const {
-    auto arg = [&](std::size_t i) { return words(one.args[i]); };
-    std::string owner = one.names.empty()              ? ""
-                        : one.names[0].text == "their" ? "the other side's "
-                                                       : "the side's own ";
-    switch (one.kind) {
-      case Kind::pick:
-        return fmt::format("Pick `{}` from {}{}.", one.name.text, arg(0),
-                           one.ifAny ? ", if there is any" : "");
-      case Kind::choose: {
-        if (one.choose == ChooseKind::hand)
-          return fmt::format("Choose `{}` from the side's hand.", one.name.text);
-        if (one.choose == ChooseKind::range)
-          return fmt::format("Choose the number `{}` from {} to {}.", one.name.text, arg(0),
-                             arg(1));
-        std::vector<std::string> kinds;
-        for (const Name& kind : one.names) kinds.push_back(kind.text);
-        return fmt::format("Choose `{}`: {}.", one.name.text, joined(kinds, ", "));
+  void statements(const Clauses& list, int depth) {
+    for (const Clause& one : list) {
+      say(depth, one.span, clauseInWords(rules_, one));
+      const When* when = as<When>(one);
+      for (const Clauses* deeper : inner(one)) {
+        if (deeper->empty()) continue;
+        if (when != nullptr && deeper == &when->otherwise)
+          say(depth, deeper->front().span, "Otherwise:");
+        statements(*deeper, depth + 1);
       }
-      case Kind::let:
-        return fmt::format("Let `{}` be {}.", one.name.text, arg(0));
-      case Kind::set:
-        return fmt::format("Set {}{}{} to {}.", owner, one.name.text,
-                           one.ifAny ? " of " + arg(1) : "", arg(0));
-      case Kind::need:
-        return fmt::format("This is allowed only if {}.", arg(0));
-      case Kind::put:
-        return fmt::format("Put {} on {}{}.", ofKind(one.name.text), arg(0),
-                           one.fromHand ? ", from the hand" : "");
-      case Kind::shift:
-        if (!one.way.empty()) return fmt::format("Move {} one step {}.", arg(0), one.way);
-        return fmt::format("Move the piece from {} to {}.", arg(0), arg(1));
-      case Kind::take:
-        return fmt::format("Take what stands on {}.", arg(0));
-      case Kind::flip:
-        return fmt::format("What stands on {} changes its side.", arg(0));
-      case Kind::change:
-        return fmt::format("What stands on {} becomes {}.", arg(0), ofKind(one.name.text));
-      case Kind::addTo:
-        return fmt::format("Add {} to {}{}.", arg(0), owner, one.name.text);
-      case Kind::removeFrom:
-        return fmt::format("Remove {} from {}{}.", arg(0), owner, one.name.text);
-      case Kind::when:
-        return fmt::format("When {}:", arg(0));
-      case Kind::again:
-        return "The same side moves again.";
-      case Kind::repeat:
-        switch (one.repeat) {
-          case RepeatKind::whilePossible:
-            return "Once or more, and as long as it is possible:";
-          case RepeatKind::anyTimes:
-            return "Once or more, as often as wanted:";
-          case RepeatKind::upTo:
-            return fmt::format("Up to {} times:", arg(0));
-          case RepeatKind::times:
-            return fmt::format("{} times:", arg(0));
-        }
-        return "";
-      case Kind::maximise:
-        return fmt::format("Of these moves only those are legal with the greatest value of {}.",
-                           arg(0));
-      case Kind::tell:
-        return fmt::format("Both sides are told: {}.", text(one));
-      case Kind::writtenAs:
-        return fmt::format("The move is written: {}.", text(one));
-      case Kind::write:
-        return fmt::format("To the text of the move add: {}.", text(one));
-      case Kind::seenAs:
-        return fmt::format("The other side sees only: {}.", text(one));
     }
-    return "";
   }
 
   void turn() {
     begin("Turns");
-    if (!tree_.turn) {
+    if (!rules_.turn) {
       out_.back().sentences.push_back(
           {0, 0, "In a turn, any of the moves may be made; nobody may pass."});
       return;
     }
     std::vector<std::string> tiers;
-    for (const auto& tier : tree_.turn->tiers) {
+    for (const auto& tier : rules_.turn->tiers) {
       std::vector<std::string> names;
-      for (const Name& name : tier) names.push_back(name.text);
+      for (int move : tier) names.push_back(move == passMove ? "pass" : rules_.moves[move].name);
       tiers.push_back(joined(names, " or "));
     }
     std::string text = "A turn is " + tiers[0];
     for (std::size_t i = 1; i < tiers.size(); ++i)
       text += fmt::format("; only if that is not possible, {}", tiers[i]);
-    say(0, tree_.turn->span, text + ".");
+    say(0, rules_.turn->span, text + ".");
   }
 
   void ends() {
-    for (const ForbidDecl& forbid : tree_.forbids) {
-      if (&forbid == &tree_.forbids.front()) begin("Moves that are not allowed");
+    for (const ForbidRule& forbid : rules_.forbids) {
+      if (&forbid == &rules_.forbids.front()) begin("Moves that are not allowed");
       say(0, forbid.span,
           fmt::format("A move after which {} ({}).", words(forbid.condition), forbid.reason));
     }
     begin("The end");
     bool first = true;
-    for (const EndDecl& end : tree_.ends) {
+    for (const EndRule& end : rules_.ends) {
       std::string result;
       switch (end.kind) {
         case EndKind::moverWins:
@@ -300,14 +209,14 @@ class Explainer {
           result = "who has just moved loses";
           break;
         case EndKind::sideWins:
-          result = fmt::format("{} {}", end.side.text, end.sideLoses ? "loses" : "wins");
+          result = fmt::format("{} {}", rules_.sides[end.side], end.sideLoses ? "loses" : "wins");
           break;
         case EndKind::draw:
           result = "the game is drawn";
           break;
         case EndKind::leader:
           result = fmt::format("the side with the greater value of {} wins, and level sides draw",
-                               words(*end.measure));
+                               words(end.measure));
           break;
       }
       std::string names = end.name;
@@ -320,9 +229,9 @@ class Explainer {
   }
 
   void views() {
-    if (tree_.sees.empty()) return;
+    if (rules_.sees.empty()) return;
     begin("What each side sees");
-    for (const SeesDecl& one : tree_.sees)
+    for (const SeesRule& one : rules_.sees)
       say(0, one.span,
           one.letter.empty() ? fmt::format("In words: {}.", words(one.what))
                              : fmt::format("On {} board, {} for {}.",
@@ -331,30 +240,31 @@ class Explainer {
   }
 
   void rest() {
-    if (tree_.repetition) {
+    if (rules_.repetition) {
       begin("When a position is the same again");
       std::vector<std::string> compared;
-      for (const Name& name : tree_.repetition->compares) compared.push_back(name.text);
-      say(0, tree_.repetition->span, fmt::format("If these are: {}.", joined(compared, ", ")));
+      for (const Compared& one : rules_.repetition->compares)
+        compared.push_back(rules_.nameOf(one));
+      say(0, rules_.repetition->span, fmt::format("If these are: {}.", joined(compared, ", ")));
     }
-    if (tree_.worth) {
+    if (rules_.worth) {
       begin("What a position is worth");
-      say(0, tree_.worth->span, fmt::format("For a side: {}.", words(*tree_.worth)));
+      say(0, rules_.worthSpan, fmt::format("For a side: {}.", words(rules_.worth)));
     }
-    if (!tree_.always.empty()) begin("What must always hold, for either side");
-    for (const AlwaysDecl& always : tree_.always) {
+    if (!rules_.always.empty()) begin("What must always hold, for either side");
+    for (const AlwaysRule& always : rules_.always) {
       std::string change = always.change > 0   ? " never shrinks"
                            : always.change < 0 ? " never grows"
                                                : "";
-      std::string text = words(always.expr) + change + ".";
+      std::string text = words(always.term) + change + ".";
       text[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(text[0])));
       say(0, always.span, text);
     }
-    if (!tree_.symmetries.empty()) begin("Where the rules look the same");
-    for (const SymmetryDecl& symmetry : tree_.symmetries)
+    if (!rules_.symmetries.empty()) begin("Where the rules look the same");
+    for (const SymmetryRule& symmetry : rules_.symmetries)
       say(0, symmetry.span,
           fmt::format("Under {}{}.", symmetry.name,
-                      symmetry.name == "all" ? waysOf(sheet_.board.symmetries("all")) : ""));
+                      symmetry.every ? waysOf(rules_.board.symmetries("all")) : ""));
   }
 
   // Which turns and mirrorings a name stands for, and what they do to a corner of the board.
@@ -362,22 +272,21 @@ class Explainer {
     std::vector<std::string> out;
     for (const Symmetry& way : ways) {
       Cell from = 0;
-      while (from < sheet_.board.size() && !sheet_.board.has(from)) ++from;
-      out.push_back(fmt::format("{}, such as {} to {}", way.name, sheet_.board.label(from),
-                                sheet_.board.label(way.image[from])));
+      while (from < rules_.board.size() && !rules_.board.has(from)) ++from;
+      out.push_back(fmt::format("{}, such as {} to {}", way.name, rules_.board.label(from),
+                                rules_.board.label(way.image[from])));
     }
     return out.empty() ? "" : " (" + joined(out, "; ") + ")";
   }
 
-  const Checked& sheet_;
-  const Tree& tree_;
+  const Rules& rules_;
   std::vector<Explanation> out_;
 };
 
 }  // namespace
 
-std::vector<Explanation> explain(const Checked& sheet) {
-  return Explainer(sheet).run();
+std::vector<Explanation> explain(const Rules& rules) {
+  return Explainer(rules).run();
 }
 
 }  // namespace ninepegs::sheet

@@ -5,7 +5,7 @@
 #include <string>
 #include <vector>
 
-#include "ninepegs/sheet/rules/checker.hpp"
+#include "ninepegs/sheet/rules/rules.hpp"
 
 namespace ninepegs::sheet {
 
@@ -20,9 +20,12 @@ struct Explanation {
   std::vector<Sentence> sentences;
 };
 
-std::vector<Explanation> explain(const Checked& sheet);
+std::vector<Explanation> explain(const rules::Rules& rules);
 
-// An expression in words, such as "the empty cells but not those north of an empty cell".
-std::string inWords(const Checked& sheet, const Expr& expr);
+// A term in words, such as "the empty cells but not those north of an empty cell".
+std::string inWords(const rules::Rules& rules, const rules::Term& term);
+// A line of a move as a sentence, without the lines inside it.
+std::string clauseInWords(const rules::Rules& rules, const rules::Clause& clause);
+std::string withArticle(const std::string& word);
 
 }  // namespace ninepegs::sheet
