@@ -67,16 +67,18 @@ class Generator {
   std::string written(const std::string& word);
 
   struct Scope {
-    std::size_t cells, sets, numbers, kinds;
+    std::size_t cells, sets, numbers, kinds, hands;
   };
   Scope scope() const {
-    return {cells_.size(), sets_.size(), numbersNamed_.size(), kindsNamed_.size()};
+    return {cells_.size(), sets_.size(), numbersNamed_.size(), kindsNamed_.size(),
+            handsNamed_.size()};
   }
   void leave(const Scope& scope) {
     cells_.resize(scope.cells);
     sets_.resize(scope.sets);
     numbersNamed_.resize(scope.numbers);
     kindsNamed_.resize(scope.kinds);
+    handsNamed_.resize(scope.hands);
   }
 
   Stream stream_;
@@ -90,7 +92,7 @@ class Generator {
   Names kinds_, plainKinds_, groups_, zones_, zonesEach_, marks_, marksEach_, numbers_,
       numbersEach_, numbersOnCells_, remembered_, rememberedEach_, tracks_, properties_;
   std::vector<std::pair<std::string, int>> setDefines_, numberDefines_, truthDefines_;
-  Names cells_, sets_, numbersNamed_, kindsNamed_, madeNames_;
+  Names cells_, sets_, numbersNamed_, kindsNamed_, handsNamed_, madeNames_;
   bool secret_ = false, neutral_ = false;
   int names_ = 0;
   bool inReach_ = false;
@@ -707,7 +709,10 @@ std::string Generator::written(const std::string& word) {
         if (!numbersNamed_.empty()) out += " " + any(numbersNamed_);
         break;
       case 3:
-        if (!kindsNamed_.empty()) out += " " + any(kindsNamed_);
+        if (!handsNamed_.empty() && chance(50))
+          out += " " + any(handsNamed_);
+        else if (!kindsNamed_.empty())
+          out += " " + any(kindsNamed_);
         break;
       case 4:
         if (!sets_.empty()) out += " " + any(sets_);
@@ -788,7 +793,15 @@ std::string Generator::statement(int indent, bool late) {
             return line;
           }
           default: {
-            std::string line = fmt::format("{}let {} = {}kind on {}\n", pad, name,
+            if (hands_ && chance(50)) {
+              std::string hand = chance(50) ? "was my hand" : "my hand";
+              if (chance(60))
+                hand = fmt::format("if {} then {} else their hand", condition(1), hand);
+              handsNamed_.push_back(name);
+              return fmt::format("{}let {} = {}\n", pad, name, hand);
+            }
+            std::string was = chance(20) ? "was " : "";
+            std::string line = fmt::format("{}let {} = {}{}kind on {}\n", pad, name, was,
                                            layered_ ? whose() + " " : "", cell(1));
             kindsNamed_.push_back(name);
             return line;
@@ -927,6 +940,7 @@ std::string Generator::statements(int indent, int many, bool late) {
 std::string Generator::move(const std::string& name) {
   at_ = At::move;
   cells_.clear(), sets_.clear(), numbersNamed_.clear(), kindsNamed_.clear();
+  handsNamed_.clear();
   if (!large_ && chance(numbered_ ? 12 : 4)) {  // choices that are only written: 11 and 3, 1 and 13
     std::string body;
     for (const char* one : {"here", "there"})
@@ -1024,6 +1038,7 @@ std::string Generator::move(const std::string& name) {
 std::string Generator::ends() {
   at_ = At::ends;
   cells_.clear(), sets_.clear(), numbersNamed_.clear(), kindsNamed_.clear();
+  handsNamed_.clear();
   std::string out = "ends\n";
   int many = from(1, 3);
   for (int i = 0; i < many; ++i) {
@@ -1098,11 +1113,13 @@ Generated Generator::sheet() {
   if (chance(35)) {
     at_ = At::after;
     cells_.clear(), sets_.clear(), numbersNamed_.clear(), kindsNamed_.clear();
+    handsNamed_.clear();
     cells_.emplace_back("there");
     movesText += (chance(50) ? "after every move\n" : "after " + any(moves_) + "\n") +
                  statements(2, from(1, 3), true);
   }
   cells_.clear(), sets_.clear(), numbersNamed_.clear(), kindsNamed_.clear();
+  handsNamed_.clear();
   at_ = At::forbid;
   if (chance(35))
     movesText +=

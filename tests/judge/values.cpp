@@ -496,8 +496,8 @@ Value Judge::form(const Expr& expr, const Look& look) const {
                    value(arg(1), look).sort != Value::Sort::number;
       if (label) return valueOf(Sort::set, &Value::cells, set(chosen, look));
       Value got = value(chosen, look);
-      return got.sort == Value::Sort::number ? got
-                                             : valueOf(Sort::set, &Value::cells, setOf(got, look));
+      bool kept = got.sort == Value::Sort::number || got.sort == Value::Sort::kinds;
+      return kept ? got : valueOf(Sort::set, &Value::cells, setOf(got, look));
     }
     case ExprKind::rows:
     case ExprKind::columns: {
