@@ -6,10 +6,8 @@
 //   cmake -S . -B build -DCMAKE_PREFIX_PATH=/where/ninepegs/is/installed && cmake --build build
 //   build/own-game
 #include <cstdio>
-#include <cstdlib>
 
 #include "ninepegs/game/game.hpp"
-#include "ninepegs/game/move_text.hpp"
 #include "ninepegs/verify/check.hpp"
 #include "ninepegs/verify/count.hpp"
 
@@ -17,11 +15,10 @@ namespace {
 
 using namespace ninepegs;
 
+// Words of a position: whose turn it is, and the logs that are left.
 class LogPile final : public Game {
  public:
-  explicit LogPile(std::uint64_t logs)
-      : logs_(logs), board_(Geometry::square({.columns = 1, .rows = 1})) {
-    info_.id = "log-pile";
+  explicit LogPile(std::uint64_t logs) : logs_(logs) {
     info_.title = "Log pile";
     info_.sides[0] = "Amber";
     info_.sides[1] = "Slate";
@@ -29,54 +26,32 @@ class LogPile final : public Game {
   }
 
   const GameInfo& info() const override { return info_; }
-  const Geometry& board() const override { return board_; }
-  // Words of a position: whose turn it is, and the logs that are left.
   Position start() const override { return {{0, logs_}}; }
   int toMove(const Position& position) const override {
     return static_cast<int>(position.words[0]);
   }
   void listMoves(const Position& position, MoveList& moves) const override {
     moves.clear();
-    for (std::uint64_t many = 1; many <= 3 && many <= position.words[1]; ++many) {
-      Move& move = moves.emplace_back();
-      move.count = 1;
-      move.choices[0] = static_cast<std::uint16_t>(many);
-    }
+    for (std::uint16_t many = 1; many <= 3 && many <= position.words[1]; ++many)
+      moves.push_back(Move::of(many));
   }
   void apply(Position& position, const Move& move) const override {
     position.words[1] -= move.choices[0];
     position.words[0] ^= 1;
   }
   Result result(const Position& position) const override {
-    Result result;
-    if (position.words[1] > 0) return result;
-    result.kind = ResultKind::win;
-    result.winner = 1 - toMove(position);
-    result.name = "the last log";
-    result.end = 0;
-    return result;
+    return position.words[1] > 0 ? Result{} : Result::win(1 - toMove(position), "the last log");
   }
   std::string moveText(const Position&, const Move& move) const override {
     return std::to_string(move.choices[0]);
   }
   std::string positionText(const Position& position) const override {
-    return std::to_string(position.words[1]) + " logs; " + info_.sides[position.words[0]] +
+    return std::to_string(position.words[1]) + " logs; " + info_.sides[toMove(position)] +
            " to move";
   }
-  Position readPosition(std::string_view text, const std::string& source) const override {
-    char* end = nullptr;
-    std::string copy(text);
-    unsigned long long logs = std::strtoull(copy.c_str(), &end, 10);
-    if (end == copy.c_str() || logs > 1000)
-      throw BadInput(Place{source, 1, 1, 1, copy}, "a position begins with the number of logs");
-    return {{copy.find("Slate") != std::string::npos ? 1u : 0u, logs}};
-  }
-  std::optional<Piece> pieceAt(const Position&, Cell, int) const override { return std::nullopt; }
-  std::vector<Cell> cellsOf(const Position&, const Move&) const override { return {}; }
 
  private:
   std::uint64_t logs_;
-  Geometry board_;
   GameInfo info_;
 };
 

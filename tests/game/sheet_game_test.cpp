@@ -81,7 +81,7 @@ TEST(SheetGame, LivePositionsOfCasesEqualThePlainOnesToo) {
   for (const std::string& name : test::shippedLibrary().names()) {
     std::shared_ptr<const Game> game = test::shipped(name);
     std::unique_ptr<LivePosition> live = game->live();
-    for (const Example& example : game->examples()) {
+    for (const Example& example : game->checks()->examples()) {
       live->setUp(example.position);
       EXPECT_EQ(live->position(), example.position) << name << ": " << example.name;
       EXPECT_EQ(live->plies(), 0);
@@ -239,7 +239,7 @@ TEST(SheetGame, ChoicesOfKinds) {
 TEST(SheetGame, AllMembersOfAnEndAreTold) {
   std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
   Position both = game->readPosition("XOX/OXO/XOX; Nought to move", "test");
-  std::vector<Result> ends = game->endsThatHold(both);
+  std::vector<Result> ends = game->checks()->endsThatHold(both);
   ASSERT_EQ(ends.size(), 2u);
   EXPECT_EQ(ends[0].kind, ResultKind::win);
   EXPECT_EQ(ends[1].kind, ResultKind::draw);

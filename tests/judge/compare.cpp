@@ -137,14 +137,14 @@ class Comparison {
       fast.push_back(judge::outcomeText(one));
     same("ends that hold", joined(slow, "; "), joined(fast, "; "));
     for (int side = 0; side < 2; ++side) {
-      if (game_.hasWorth())
+      if (game_.measure() != nullptr)
         same(fmt::format("worth for {}", side), std::to_string(judge_.worth(state, side)),
              std::to_string(game_.worth(position, side)));
       for (std::size_t i = 0; i < tree_.always.size(); ++i)
         same(fmt::format("invariant {} for {}", i, side),
              std::to_string(judge_.invariant(i, state, side)),
              std::to_string(game_.invariantValue(i, position, side)));
-      if (!game_.hasSecrets()) continue;
+      if (game_.secrets() == nullptr) continue;
       Seen mine = judge_.seen(state, side);
       View view = game_.viewOf(position, side);
       same(fmt::format("the view of {}", side), judge_.text(mine.shown),

@@ -53,7 +53,7 @@ std::string looks(const SheetGame& game, const Position& position, const Positio
                   bool lines) {
   std::string out = game.positionText(position) + " " + ofResult(game.result(position), lines);
   for (const Result& end : game.endsThatHold(position, &before)) out += "; " + ofResult(end, lines);
-  if (game.hasWorth())
+  if (game.measure() != nullptr)
     out += fmt::format("; worth {} {}", game.worth(position, 0), game.worth(position, 1));
   return out;
 }

@@ -64,7 +64,7 @@ void positions(const SheetGame& game, const Position& position, Stream& stream, 
       game.positionText(read);
     }
     for (int side = 0; side < 2; ++side)
-      if (game.hasSecrets()) game.viewOf(read, side);
+      if (game.secrets() != nullptr) game.viewOf(read, side);
   } catch (const BadInput&) {  // more moves than may be, or rules that come to no end
   }
 }

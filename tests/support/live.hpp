@@ -58,9 +58,11 @@ inline std::string liveParted(const Game& game, Stream stream, int steps) {
   };
   auto judged = [&](LivePosition& one) {
     std::string out;
+    std::size_t invariants = game.checks() == nullptr ? 0 : game.checks()->invariants().size();
     for (int side = 0; side < 2; ++side) {
-      out += " worth " + either([&] { return std::to_string(one.worth(side)); });
-      for (std::size_t i = 0; i < game.invariants().size(); ++i) {
+      if (game.measure() != nullptr)
+        out += " worth " + either([&] { return std::to_string(one.worth(side)); });
+      for (std::size_t i = 0; i < invariants; ++i) {
         out += " value " + either([&] { return std::to_string(one.invariantValue(i, side)); });
         if (one.plies() > 0)
           out += " before " + either([&] { return std::to_string(one.invariantBefore(i, side)); });

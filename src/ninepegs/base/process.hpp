@@ -1,7 +1,7 @@
 // Runs another program on a text and takes what it prints.
 //
 //   Finished done = runProcess({"gnuplot", "-d"}, script, {.seconds = 20});
-//   if (done.exitCode == 0) use(done.output);
+//   if (done.exitCode == 0) text = done.output;
 //
 // The program runs in a process group of its own, so that Ctrl-C on the terminal does not reach it,
 // and the whole group is killed when its time is over. Nothing goes through a shell.

@@ -2,7 +2,7 @@
 // work (a playout, a game of a match) draws from a stream of its own, named by a seed and a number.
 //
 //   Stream stream(seed, playoutNumber);
-//   std::uint32_t index = stream.below(moves.size());
+//   std::uint32_t die = 1 + stream.below(6);
 //
 // The engine is taus88 of Boost.Random (P. L'Ecuyer, "Maximally equidistributed combined Tausworthe
 // generators", Math. Comp. 65, 1996): small enough to be seeded anew for every playout. Its words

@@ -35,10 +35,10 @@ Seat seat(const std::string& who, const std::string& option) {
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   Position from = options.game.position(*game);
-  std::string second = options.second.value_or(game->hasSecrets() ? "random" : "search");
+  std::string second = options.second.value_or(game->secrets() != nullptr ? "random" : "search");
   std::array<Seat, 2> seats = {seat(options.first, "--first"), seat(second, "--second")};
   for (const Seat& one : seats)
-    if (game->hasSecrets() && one.computer && one.text != "random")
+    if (game->secrets() != nullptr && one.computer && one.text != "random")
       throw BadInput(
           Place{},
           fmt::format("the opponent \"{}\" would see the other side's secret pieces", one.text),

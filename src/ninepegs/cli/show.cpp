@@ -41,7 +41,7 @@ void run(const Options& options, Context& context) {
     draw::drawBoard(*game, position, figure, *options.figure);
   }
   if (options.json) {
-    print(report::showJson(*game, viewer < 0 ? position : game->viewOf(position, viewer).shown,
+    print(report::showJson(*game, viewer < 0 ? position : game->viewFor(position, viewer).shown,
                            marks.origin) +
           "\n");
     return;
@@ -50,7 +50,7 @@ void run(const Options& options, Context& context) {
   out += report::boardsText(*game, position, marks, context.paint, viewer) + "\n";
   out += report::stateText(*game, position, context.paint) + "\n";
   if (!where.empty()) out += where + "\n";
-  Position shown = viewer < 0 ? position : game->viewOf(position, viewer).shown;
+  Position shown = viewer < 0 ? position : game->viewFor(position, viewer).shown;
   out += context.paint.faint("position: " + game->positionText(shown)) + "\n";
   if (std::string notation = game->notation(position); !notation.empty())
     out += context.paint.faint("FEN: " + notation) + "\n";

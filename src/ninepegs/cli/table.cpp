@@ -55,7 +55,7 @@ Table::Table(std::shared_ptr<const Game> game, Position from, std::array<Seat, 2
 }
 
 int Table::viewer() const {
-  bool hides = game_->hasSecrets() && hasHuman() && !over();
+  bool hides = game_->secrets() != nullptr && hasHuman() && !over();
   if (!hides) return -1;
   int side = game_->toMove(position_);
   return humanToMove() ? side : 1 - side;
@@ -137,7 +137,8 @@ std::string Table::undo() {
 
 std::string Table::hint() {
   if (over()) return "the game is over\n";
-  if (game_->hasSecrets()) return "no hints where pieces are secret: they would tell too much\n";
+  if (game_->secrets() != nullptr)
+    return "no hints where pieces are secret: they would tell too much\n";
   Stream stream(seed_, hintStream + moves_.size());
   std::unique_ptr<play::Opponent> search = play::makeSearch({.nodes = 50'000});
   play::Choice choice = search->choose(*game_, position_, stream);

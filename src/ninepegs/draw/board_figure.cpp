@@ -33,7 +33,7 @@ class Figure {
   Figure(const Game& game, const Position& position, const FigureMarks& marks)
       : game_(game),
         board_(game.board()),
-        view_(marks.viewer >= 0 ? game.viewOf(position, marks.viewer) : View{position, {}, {}}),
+        view_(marks.viewer >= 0 ? game.viewFor(position, marks.viewer) : View{position, {}, {}}),
         marks_(marks),
         size_(board_.drawnSize()) {}
 

@@ -5,39 +5,62 @@
 #include "ninepegs/game/plain_live.hpp"
 
 namespace ninepegs {
+
 std::uint64_t wordHash(std::size_t index, std::uint64_t word) {
   return scrambled(word ^ scrambled(index));
 }
 
-std::uint64_t Game::countMoves(const Position& position) const {
+std::uint64_t GameRules::countMoves(const Position& position) const {
   MoveList moves;
   listMoves(position, moves);
   return moves.size();
 }
 
-MoveTexts Game::textsOf(const Position& position, const Move& move) const {
+// The exclusive or of one scrambled number for each word, so that a move changes it by the words it
+// changed (after A. Zobrist, "A new hashing method with application for game playing", 1970, with
+// words in the place of squares).
+std::uint64_t GameRules::hash(const Position& position) const {
+  std::uint64_t hash = 0;
+  for (std::size_t i = 0; i < position.words.size(); ++i) hash ^= wordHash(i, position.words[i]);
+  return hash;
+}
+
+MoveTexts GameNotation::textsOf(const Position& position, const Move& move) const {
   std::string text = moveText(position, move);
   return {text, text, {}};
 }
 
-std::vector<std::string> Game::otherTexts(const Position&, const Move&) const {
+std::vector<std::string> GameNotation::otherTexts(const Position&, const Move&) const {
   return {};
 }
 
-std::string Game::notation(const Position&) const {
+std::string GameNotation::notation(const Position&) const {
   return "";
 }
 
-View Game::viewOf(const Position& position, int) const {
-  return {position, {}, {}};
+Position GameNotation::readPosition(std::string_view text, const std::string& source) const {
+  throw BadInput(Place{source, 1, 0, 1, std::string(text)}, "this game reads no positions");
 }
 
-bool Game::conditionHolds(int, const Position&) const {
-  return true;
+const Geometry& GamePicture::board() const {
+  static const Geometry one = Geometry::square({.columns = 1, .rows = 1});
+  return one;
 }
 
-std::string Game::conditionValues(int, const Position&) const {
-  return "";
+std::optional<Piece> GamePicture::pieceAt(const Position&, Cell, int) const {
+  return std::nullopt;
+}
+
+std::vector<Cell> GamePicture::cellsOf(const Position&, const Move&) const {
+  return {};
+}
+
+CellSet GamePicture::cellsOfEnd(const Position&, int) const {
+  return {};
+}
+
+View Game::viewFor(const Position& position, int side) const {
+  return secrets() != nullptr ? secrets()->viewOf(position, side) : View{position, {}, {}};
 }
 
 CellSet Game::shownCells(const Position& position) const {
@@ -45,39 +68,8 @@ CellSet Game::shownCells(const Position& position) const {
   return end < 0 ? CellSet{} : cellsOfEnd(position, end);
 }
 
-CellSet Game::cellsOfEnd(const Position&, int) const {
-  return {};
-}
-
-std::int64_t Game::worth(const Position&, int) const {
-  return 0;
-}
-
-// The exclusive or of one scrambled number for each word, so that a move changes it by the words it
-// changed (after A. Zobrist, "A new hashing method with application for game playing", 1970, with
-// words in the place of squares).
-std::uint64_t Game::hash(const Position& position) const {
-  std::uint64_t hash = 0;
-  for (std::size_t i = 0; i < position.words.size(); ++i) hash ^= wordHash(i, position.words[i]);
-  return hash;
-}
-
 std::unique_ptr<LivePosition> Game::live(std::span<std::uint64_t>) const {
   return std::make_unique<PlainLive>(*this);
-}
-
-std::vector<Result> Game::endsThatHold(const Position& position, const Position*) const {
-  Result only = result(position);
-  if (only.kind == ResultKind::ongoing) return {};
-  return {only};
-}
-
-std::int64_t Game::invariantValue(std::size_t, const Position&, int) const {
-  return 1;
-}
-
-Position Game::mapped(const Position& position, const Symmetry&) const {
-  return position;
 }
 
 std::shared_ptr<const Game> Game::variant(const std::string& name) const {
@@ -86,10 +78,12 @@ std::shared_ptr<const Game> Game::variant(const std::string& name) const {
 
 std::vector<std::string> brokenInvariants(const Game& game, const Position& position) {
   std::vector<std::string> out;
-  std::vector<Invariant> all = game.invariants();
+  const GameChecks* checks = game.checks();
+  std::vector<Invariant> all;
+  if (checks != nullptr) all = checks->invariants();
   for (std::size_t i = 0; i < all.size(); ++i)
     for (int side = 0; side < 2 && all[i].change == 0; ++side) {
-      if (game.invariantValue(i, position, side) != 0) continue;
+      if (checks->invariantValue(i, position, side) != 0) continue;
       out.push_back(fmt::format("`{}` (line {}) does not hold for {}", all[i].text, all[i].line,
                                 game.info().sides[side]));
       break;

@@ -1,6 +1,6 @@
 // A position on which many moves are played, one after the other, and taken back.
 //
-//   std::unique_ptr<LivePosition> live = game.live();
+//   std::unique_ptr<LivePosition> live = game->live();
 //   while (!live->ended() && live->playDrawn(stream)) {
 //   }
 //   std::uint64_t key = live->hash();
@@ -38,8 +38,8 @@ class LivePosition {
   virtual Outcome outcome() const = 0;
   virtual bool ended() const { return outcome().kind != ResultKind::ongoing; }
 
-  // The legal moves in the order of Game::listMoves; none if the game has ended, but for an end
-  // that is only claimed. They are found once a position.
+  // The legal moves in the order of GameRules::listMoves; none if the game has ended, but for an
+  // end that is only claimed. They are found once a position.
   virtual std::uint32_t moveCount() = 0;
   virtual Move moveAt(std::uint32_t number) = 0;  // requires number < moveCount()
   virtual void listMoves(MoveList& moves) = 0;    // replaces what the list held
@@ -64,14 +64,15 @@ class LivePosition {
   // Moves played since setUp and not taken back.
   virtual int plies() const = 0;
 
-  // Game::hash of the position, kept in step.
+  // GameRules::hash of the position, kept in step.
   virtual std::uint64_t hash() = 0;
-  // What the position is worth for a side, in the game's own measure.
+  // What the position is worth for a side. Requires that the game has a measure.
   virtual std::int64_t worth(int side) = 0;
-  // Game::endsThatHold, with the position before the last move.
+  // The ends that hold, with the position before the last move: GameChecks::endsThatHold. Of a game
+  // without checks, the end that decided.
   virtual std::vector<Result> endsThatHold() = 0;
-  // Game::invariantValue of this position, and of the one before the last move (requires
-  // plies() > 0).
+  // GameChecks::invariantValue of this position, and of the one before the last move (requires
+  // plies() > 0). Requires that the game has checks.
   virtual std::int64_t invariantValue(std::size_t index, int side) = 0;
   virtual std::int64_t invariantBefore(std::size_t index, int side) = 0;
 };

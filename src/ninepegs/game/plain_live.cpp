@@ -40,7 +40,11 @@ void PlainLive::takeBack() {
 }
 
 std::vector<Result> PlainLive::endsThatHold() {
-  return game_.endsThatHold(line_.back(), plies() > 0 ? &line_[line_.size() - 2] : nullptr);
+  if (const GameChecks* checks = game_.checks())
+    return checks->endsThatHold(line_.back(), plies() > 0 ? &line_[line_.size() - 2] : nullptr);
+  Result only = game_.result(line_.back());
+  if (only.kind == ResultKind::ongoing) return {};
+  return {only};
 }
 
 }  // namespace ninepegs

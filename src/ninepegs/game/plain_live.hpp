@@ -20,13 +20,13 @@ class PlainLive final : public LivePosition {
   void takeBack() override;
   int plies() const override { return static_cast<int>(line_.size()) - 1; }
   std::uint64_t hash() override { return game_.hash(line_.back()); }
-  std::int64_t worth(int side) override { return game_.worth(line_.back(), side); }
+  std::int64_t worth(int side) override { return game_.measure()->worth(line_.back(), side); }
   std::vector<Result> endsThatHold() override;
   std::int64_t invariantValue(std::size_t index, int side) override {
-    return game_.invariantValue(index, line_.back(), side);
+    return game_.checks()->invariantValue(index, line_.back(), side);
   }
   std::int64_t invariantBefore(std::size_t index, int side) override {
-    return game_.invariantValue(index, line_[line_.size() - 2], side);
+    return game_.checks()->invariantValue(index, line_[line_.size() - 2], side);
   }
 
  private:

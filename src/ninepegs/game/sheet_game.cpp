@@ -339,7 +339,6 @@ CellSet SheetGame::cellsOfEnd(const Position& position, int end) const {
 }
 
 std::int64_t SheetGame::worth(const Position& position, int side) const {
-  if (!hasWorth()) return 0;
   return withMachine(program_, [&](auto& machine) {
     load(machine, position);
     machine.runRoutine(program_.worth[side]);

@@ -16,7 +16,7 @@ namespace ninepegs {
 template <int W>
 class SheetLive;
 
-class SheetGame final : public Game {
+class SheetGame final : public Game, public GameChecks, public GameSecrets, public GameWorth {
  public:
   // Compiles a sheet's text; `path` is its name in messages. With a variant's name, that variant.
   // Throws BadInput with every message about the sheet. `without` switches shortcuts of the
@@ -30,6 +30,9 @@ class SheetGame final : public Game {
                                                     sheet::Shortcuts without = 0);
 
   const GameInfo& info() const override { return info_; }
+  const GameChecks* checks() const override { return this; }
+  const GameSecrets* secrets() const override { return rules_.hasSecrets ? this : nullptr; }
+  const GameWorth* measure() const override { return program_.worth[0] >= 0 ? this : nullptr; }
   const Geometry& board() const override { return rules_.board; }
   Position start() const override { return start_; }
   int toMove(const Position& position) const override;
@@ -46,11 +49,9 @@ class SheetGame final : public Game {
   int boards() const override { return rules_.layered() ? 2 : 1; }
   std::optional<Piece> pieceAt(const Position& position, Cell cell, int board) const override;
   std::vector<Cell> cellsOf(const Position& position, const Move& move) const override;
-  bool hasSecrets() const override { return rules_.hasSecrets; }
   View viewOf(const Position& position, int side) const override;
   CellSet cellsOfEnd(const Position& position, int end) const override;
   bool remembersPositions() const override { return program_.layout.seen != 0; }
-  bool hasWorth() const override { return program_.worth[0] >= 0; }
   std::int64_t worth(const Position& position, int side) const override;
   std::uint64_t hash(const Position& position) const override;
   std::vector<std::uint64_t> identity(const Position& position) const override;

@@ -313,7 +313,6 @@ std::int64_t SheetLive<W>::valueOf(int routine) {
 
 template <int W>
 std::int64_t SheetLive<W>::worth(int side) {
-  if (!game_.hasWorth()) return 0;
   std::int64_t own = valueOf(program_.worth[side]);
   return own - valueOf(program_.worth[1 - side]);
 }

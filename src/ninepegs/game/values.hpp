@@ -5,6 +5,7 @@
 #include <compare>
 #include <cstdint>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "ninepegs/board/geometry.hpp"
@@ -24,6 +25,15 @@ struct Move {
   std::uint8_t group = 0;
   std::uint8_t count = 0;
   std::array<std::uint16_t, limits::choices> choices;
+
+  // A move of one choice.
+  static Move of(std::uint16_t choice, std::uint8_t group = 0) {
+    Move move;
+    move.group = group;
+    move.count = 1;
+    move.choices[0] = choice;
+    return move;
+  }
 
   friend bool operator==(const Move& a, const Move& b) {
     if (a.group != b.group || a.count != b.count) return false;
@@ -58,6 +68,13 @@ struct Result {
   bool claim = false;  // the game could go on
   int line = 0;        // of the sheet, 0 if there is none
   Outcome outcome() const { return {kind, claim, winner, end}; }
+  // Ends of a game written in C++, by their places in GameInfo::ends.
+  static Result win(int winner, std::string name, int end = 0) {
+    return {ResultKind::win, winner, std::move(name), end, false, 0};
+  }
+  static Result draw(std::string name, int end = 0) {
+    return {ResultKind::draw, -1, std::move(name), end, false, 0};
+  }
   friend bool operator==(const Result&, const Result&) = default;
 };
 

@@ -87,7 +87,7 @@ bool Search::outOfBudget() {
 // What a position is worth where the search stops: the sheet's measure; without one, how many moves
 // the side to move has.
 std::int64_t Search::leaf() {
-  if (!game_->hasWorth())
+  if (game_->measure() == nullptr)
     return static_cast<std::int64_t>(std::min<std::uint32_t>(live_->moveCount(), 1000));
   return std::clamp(live_->worth(live_->toMove()), -worthLimit, worthLimit);
 }
@@ -148,7 +148,7 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
   std::uint16_t bestMove = level.order.front();
   bool wholeHere = true;
   Level& next = levels_[ply + 1];
-  bool asked = depth > 1 || !game_->hasWorth();
+  bool asked = depth > 1 || game_->measure() == nullptr;
   for (std::uint16_t index : level.order) {
     live_->expectMoves(asked);
     live_->play(level.moves[index]);

@@ -104,7 +104,7 @@ std::string boardText(const Game& game, const Position& position, const Marks& m
 std::string boardsText(const Game& game, const Position& position, const Marks& marks,
                        const Paint& paint, int viewer) {
   View view;
-  if (viewer >= 0) view = game.viewOf(position, viewer);
+  if (viewer >= 0) view = game.viewFor(position, viewer);
   const Position& shown = viewer >= 0 ? view.shown : position;
   Marks all = marks;
   all.seen = view.marks;

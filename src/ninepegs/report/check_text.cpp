@@ -61,7 +61,8 @@ void results(std::string& out, const Game& game, const verify::Evidence& evidenc
 
 void statements(std::string& out, const Game& game, const verify::Evidence& evidence,
                 const Paint& paint) {
-  std::vector<RuleLine> lines = game.ruleLines();
+  std::vector<RuleLine> lines;
+  if (game.checks() != nullptr) lines = game.checks()->ruleLines();
   if (lines.empty()) return;
   std::size_t unused = static_cast<std::size_t>(
       std::count(evidence.uses.begin(), evidence.uses.end(), std::uint64_t{0}));
@@ -137,7 +138,7 @@ std::string failure(const verify::Finding& finding) {
 
 CellSet cellsOfFinding(const Game& game, const verify::Finding& finding) {
   if (finding.kind == verify::FindingKind::drawOverWin)
-    for (const Result& end : game.endsThatHold(finding.last))
+    for (const Result& end : game.checks()->endsThatHold(finding.last))
       if (end.kind == ResultKind::win) return game.cellsOfEnd(finding.last, end.end);
   return game.shownCells(finding.last);
 }

@@ -36,6 +36,10 @@ class Tally {
   std::vector<std::uint64_t> times_;
 };
 
+std::size_t linesOf(const Game& game) {
+  return game.checks() == nullptr ? 0 : game.checks()->ruleLines().size();
+}
+
 // One thread's playouts.
 class Watcher {
  public:
@@ -44,7 +48,7 @@ class Watcher {
         options_(options),
         inspector_(game),
         start_(game.start()),
-        uses_(game.ruleLines().size(), 0),
+        uses_(linesOf(game), 0),
         live_(game.live(uses_)) {}
 
   void playout(std::uint64_t number) {
@@ -211,12 +215,12 @@ CheckReport check(const Game& game, const CheckOptions& options) {
     if (options.progress) options.progress(now);
   };
   inParallel(pieces, options.threads, play, options.stop);
-  report.evidence.uses.assign(game.ruleLines().size(), 0);
+  report.evidence.uses.assign(linesOf(game), 0);
   for (const Watcher& watcher : watchers) report.evidence.merge(watcher.evidence());
   report.stopped = wantsStop(options.stop);
   for (const auto& [key, seen] : report.evidence.faults)
     report.findings.push_back(described(game, key.first, key.second, seen, options));
-  if (game.hasSecrets() && options.playouts > 0) {
+  if (game.secrets() != nullptr && options.playouts > 0) {
     std::uint64_t games = options.closely ? options.playouts : (options.playouts + 3) / 4;
     ViewTest views = testViews(game, games, {options.seed, options.threads, options.stop});
     report.viewPairs = views.pairs;

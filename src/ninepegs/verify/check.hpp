@@ -2,7 +2,7 @@
 // shortest game for every fault found.
 //
 //   verify::CheckReport report = verify::check(*game, {.playouts = 10000, .seed = 1});
-//   for (const verify::Finding& finding : report.findings) ...
+//   for (const verify::Finding& finding : report.findings) texts.push_back(finding.message);
 #pragma once
 
 #include <cstdint>

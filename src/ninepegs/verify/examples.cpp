@@ -189,9 +189,9 @@ std::string Runner::step(const ExampleStep& step) {
     case Kind::seenBy:
       return seenBy(step);
     case Kind::condition:
-      if (game_.conditionHolds(step.condition, position_)) return "";
+      if (game_.checks()->conditionHolds(step.condition, position_)) return "";
       return fmt::format("`{}` does not hold{}", step.text,
-                         game_.conditionValues(step.condition, position_));
+                         game_.checks()->conditionValues(step.condition, position_));
   }
   return "";
 }
@@ -232,7 +232,8 @@ ExampleRun Runner::run() {
 std::vector<ExampleRun> runExamples(const Game& game, int threads, const StopFlag* stop) {
   std::vector<ExampleRun> runs;
   auto run = [&](const Game& played) {
-    for (const Example& example : played.examples())
+    if (played.checks() == nullptr) return;
+    for (const Example& example : played.checks()->examples())
       if (!wantsStop(stop)) runs.push_back(Runner(played, example, threads, stop).run());
   };
   run(game);

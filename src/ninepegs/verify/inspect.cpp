@@ -114,8 +114,8 @@ bool Inspector::same(const Position& position, const Symmetry& one,
                      const std::vector<Position>& afters) {
   expected_.clear();
   got_.clear();
-  for (const Position& after : afters) expected_.push_back(game_.hash(game_.mapped(after, one)));
-  other_->setUp(game_.mapped(position, one));
+  for (const Position& after : afters) expected_.push_back(game_.hash(checks_->mapped(after, one)));
+  other_->setUp(checks_->mapped(position, one));
   other_->listMoves(otherMoves_);
   for (const Move& move : otherMoves_) {
     other_->play(move);
@@ -129,7 +129,7 @@ bool Inspector::same(const Position& position, const Symmetry& one,
 
 void Inspector::symmetry(LivePosition& live, const MoveList& moves, Closeness close,
                          std::vector<Fault>& faults) {
-  Position position = game_.alone(live.position());  // earlier positions have no images
+  Position position = checks_->alone(live.position());  // earlier positions have no images
   std::vector<Position> afters(moves.size());
   other_->setUp(position);
   for (std::size_t i = 0; i < moves.size(); ++i) {
@@ -140,12 +140,12 @@ void Inspector::symmetry(LivePosition& live, const MoveList& moves, Closeness cl
   for (std::size_t tried = 0; tried < close.symmetries; ++tried) {
     const Symmetry& one = symmetries_[(close.firstSymmetry + tried) % symmetries_.size()];
     if (same(position, one, afters)) continue;
-    Position image = game_.mapped(position, one);
+    Position image = checks_->mapped(position, one);
     MoveList imageMoves;
     game_.listMoves(image, imageMoves);
     std::vector<std::vector<std::uint64_t>> expected, got = following(game_, image, imageMoves);
     for (const Position& after : afters)
-      expected.push_back(game_.identity(game_.mapped(after, one)));
+      expected.push_back(game_.identity(checks_->mapped(after, one)));
     std::sort(expected.begin(), expected.end());
     std::sort(got.begin(), got.end());
     if (expected == got) continue;
@@ -155,7 +155,7 @@ void Inspector::symmetry(LivePosition& live, const MoveList& moves, Closeness cl
     if (moves.size() == imageMoves.size()) {
       // The first move that leads elsewhere, and what differs from the nearest of the others.
       for (std::size_t i = 0; i < moves.size(); ++i) {
-        Position mirrored = game_.mapped(afters[i], one);
+        Position mirrored = checks_->mapped(afters[i], one);
         if (std::binary_search(got.begin(), got.end(), game_.identity(mirrored))) continue;
         message += fmt::format(", but after {} {} as after any of the mirrored ones",
                                game_.moveText(position, moves[i]),

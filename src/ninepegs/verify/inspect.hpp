@@ -14,11 +14,12 @@ Fault runawayFault(const RunawayRules& error);
 
 class Inspector {
  public:
-  explicit Inspector(const Game& game)
-      : game_(game),
-        invariants_(game.invariants()),
-        symmetries_(game.symmetries()),
-        other_(symmetries_.empty() ? nullptr : game.live()) {}
+  explicit Inspector(const Game& game) : game_(game), checks_(game.checks()) {
+    if (checks_ == nullptr) return;
+    invariants_ = checks_->invariants();
+    symmetries_ = checks_->symmetries();
+    if (!symmetries_.empty()) other_ = game.live();
+  }
 
   // Faults of a position by itself, and of the move that led to it, if one did.
   void position(LivePosition& live, std::vector<Fault>& faults) const;
@@ -41,6 +42,7 @@ class Inspector {
                 std::vector<Fault>& faults);
 
   const Game& game_;
+  const GameChecks* checks_;  // null: the game has none
   std::vector<Invariant> invariants_;
   std::vector<Symmetry> symmetries_;
   std::unique_ptr<LivePosition> other_;  // of mirrored positions

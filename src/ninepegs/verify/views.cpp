@@ -16,7 +16,7 @@ namespace {
 bool looksSame(const Game& game, const Position& one, const Position& two, int viewer) {
   if (one == two) return true;
   if (resultText(game, game.result(one)) != resultText(game, game.result(two))) return false;
-  View first = game.viewOf(one, viewer), second = game.viewOf(two, viewer);
+  View first = game.viewFor(one, viewer), second = game.viewFor(two, viewer);
   return first.words == second.words && first.marks == second.marks &&
          (first.shown == second.shown ||
           game.positionText(first.shown) == game.positionText(second.shown));

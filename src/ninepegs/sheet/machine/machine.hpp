@@ -2,9 +2,11 @@
 // cheap to make, never allocating, and not to be shared between threads.
 //
 //   Machine<1> machine(program);
-//   machine.load(position);
-//   ListOf<1> moves; machine.generate(moves);
-//   machine.apply(group, choices); machine.store(position);
+//   machine.load(position.words.data());
+//   CountSink count;
+//   machine.generate(count);
+//   machine.apply(0, moves[0].choices.data(), moves[0].count);
+//   machine.store(position.words.data());
 #pragma once
 
 #include <algorithm>

@@ -2,7 +2,7 @@
 // it: every operand lies where it may, every number behind an instruction means something, every
 // jump goes to code, and nothing is read from scratch that was not written on every way to it.
 //
-//   for (const std::string& fault : sheet::unsound(program)) ...
+//   for (const std::string& fault : sheet::unsound(program)) texts.push_back(fault);
 #pragma once
 
 #include <string>
