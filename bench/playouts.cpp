@@ -19,6 +19,7 @@
 #include "ninepegs/verify/check.hpp"
 #include "ninepegs/verify/count.hpp"
 #include "yardstick_chess.hpp"
+#include "yardstick_large.hpp"
 #include "yardstick_othello.hpp"
 #include "yardsticks.hpp"
 
@@ -204,6 +205,11 @@ int main(int argc, char** argv) {
       [](benchmark::State& state) { playouts<ConnectFour>(state, "connect-four", 20000, 3000); });
   add("othello", [](benchmark::State& state) { playouts<Othello>(state, "othello", 1500, 400); });
   add("chess", [](benchmark::State& state) { playouts<Chess>(state, "chess", 100, 10); });
+  add("hex", [](benchmark::State& state) { playouts<Hex>(state, "hex", 1000, 40); });
+  add("five-in-a-row",
+      [](benchmark::State& state) { playouts<FiveInARow>(state, "five-in-a-row", 1500, 150); });
+  add("battleship",
+      [](benchmark::State& state) { playouts<Battleship>(state, "battleship", 1500, 40); });
   add("count of chess", countChess);
   for (auto [name, games] :
        std::initializer_list<std::pair<const char*, int>>{{"tic-tac-toe", 8000},
