@@ -15,7 +15,8 @@ struct Free {
   std::array<std::uint8_t, cells> list;
   int many = cells;
   Free() {
-    for (int i = 0; i < cells; ++i) list[static_cast<std::size_t>(i)] = static_cast<std::uint8_t>(i);
+    for (int i = 0; i < cells; ++i)
+      list[static_cast<std::size_t>(i)] = static_cast<std::uint8_t>(i);
   }
   int draw(Random& random) {
     std::size_t at = random.below(static_cast<std::uint32_t>(many));
@@ -50,8 +51,8 @@ struct Hex {
         a = b;
         b = t;
       }
-      up[static_cast<std::size_t>(a)] =
-          static_cast<std::int16_t>(up[static_cast<std::size_t>(a)] + up[static_cast<std::size_t>(b)]);
+      up[static_cast<std::size_t>(a)] = static_cast<std::int16_t>(up[static_cast<std::size_t>(a)] +
+                                                                  up[static_cast<std::size_t>(b)]);
       up[static_cast<std::size_t>(b)] = static_cast<std::int16_t>(a);
     }
   };

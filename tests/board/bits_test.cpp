@@ -50,6 +50,10 @@ TYPED_TEST(BitsTest, AgreesWithAPlainBitset) {
     int amount = static_cast<int>(stream.below(w * 64));
     EXPECT_EQ(shifted(x, amount), Model::from(a << amount)) << amount;
     EXPECT_EQ(shifted(x, -amount), Model::from(a >> amount)) << amount;
+    typename Model::Plain packed;  // the bits of a that are on b, at the low end
+    for (int i = 0, at = 0; i < w * 64; ++i)
+      if (b[i]) packed[at++] = a[i];
+    EXPECT_EQ(gathered(x, y), Model::from(packed));
     int first = -1;
     for (int i = w * 64 - 1; i >= 0; --i)
       if (a[i]) first = i;

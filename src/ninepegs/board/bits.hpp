@@ -111,6 +111,23 @@ inline std::uint64_t gathered(std::uint64_t from, std::uint64_t mask) {
 #endif
 }
 
+// The same of sets of several words.
+template <int W>
+Bits<W> gathered(const Bits<W>& from, const Bits<W>& mask) {
+  Bits<W> out{};
+  int at = 0;  // where the bits of the next word go
+  for (int i = 0; i < W; ++i) {
+    std::uint64_t bits = gathered(from.word[i], mask.word[i]);
+    int word = at >> 6, shift = at & 63;
+    if (bits != 0) {
+      out.word[word] |= bits << shift;
+      if (shift != 0 && word + 1 < W) out.word[word + 1] |= bits >> (64 - shift);
+    }
+    at += std::popcount(mask.word[i]);
+  }
+  return out;
+}
+
 // Every cell moved up by `amount` bits; what leaves the words is lost.
 template <int W>
 constexpr Bits<W> raised(const Bits<W>& bits, int amount) {

@@ -151,8 +151,8 @@ int SheetLive<W>::choicesAt(std::uint32_t number, Give give) const {
   int last = bundle->count - 1;
   for (int i = 0; i < last; ++i) give(i, bundle->choices[i]);
   if (last >= 0)
-    give(last,
-         bundle->lastOne >= 0 ? bundle->lastOne : bundle->last.select(static_cast<int>(number)));
+    give(last, bundle->lastOne >= 0 ? bundle->lastOne
+                                    : bundle->base + bundle->last.select(static_cast<int>(number)));
   return bundle->group;
 }
 
@@ -187,7 +187,7 @@ void SheetLive<W>::listMoves(MoveList& moves) {
     int given = bundle->count - 1;
     for (int i = 0; i < given; ++i) choices[i] = bundle->choices[i];
     if (bundle->lastOne < 0 && bundle->count > 0) {
-      sink.many(bundle->group, choices, bundle->count, bundle->last);
+      sink.many(bundle->group, choices, bundle->count, bundle->last, bundle->base);
       continue;
     }
     if (given >= 0) choices[given] = static_cast<std::uint64_t>(bundle->lastOne);

@@ -21,10 +21,10 @@ struct ListSink : sheet::NoSink {
     return move;
   }
   template <class Set>
-  void many(int group, const std::uint64_t* choices, int count, const Set& last) {
+  void many(int group, const std::uint64_t* choices, int count, const Set& last, int base = 0) {
     for (Set rest = last; rest.any() && !over; rest.dropFirst())
       next(group, choices, count, count - 1).choices[count - 1] =
-          static_cast<std::uint16_t>(rest.first());
+          static_cast<std::uint16_t>(base + rest.first());
   }
   void one(int group, const std::uint64_t* choices, int count) {
     next(group, choices, count, count);

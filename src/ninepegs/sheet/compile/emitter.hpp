@@ -73,6 +73,7 @@ class Emitter {
   std::vector<std::uint64_t> slideMasks(const std::vector<int>& directions) const;
   std::size_t slideTableSize(const std::vector<int>& directions) const;
   int slideTable(const std::vector<int>& directions);
+  void orderLines(LineSet& lines, const std::vector<CellSet>& masks);
   void shiftedLines(LineSet& lines, const std::vector<int>& axes);
   Slot pooled(const std::vector<std::uint64_t>& words);
 

@@ -162,6 +162,23 @@ void Emitter::shiftedLines(LineSet& lines, const std::vector<int>& axes) {
   }
 }
 
+// Are the lines found by shifting all of them, in the order of their first cells along each axis?
+void Emitter::orderLines(LineSet& lines, const std::vector<CellSet>& masks) {
+  std::size_t at = 0;
+  bool same = lines.axisCount > 0;
+  for (int i = 0; same && i < lines.axisCount; ++i) {
+    LineAxis& axis = lines.axes[i];
+    axis.first = static_cast<int>(at);
+    for (Cell cell = 0; same && cell < rules_.board.size(); ++cell) {
+      if ((program_.tables[axis.starts + cell / 64] >> (cell % 64) & 1) == 0) continue;
+      CellSet line;
+      for (int k = 0; k < lines.length; ++k) line.set(cell + k * axis.shifts[0]);
+      same = at < masks.size() && masks[at++] == line;
+    }
+  }
+  lines.ordered = same && at == masks.size();
+}
+
 int Emitter::lineSet(int length, const std::vector<int>& axes, LineUse use) {
   auto it = lineKeys_.find({length, axes, use});
   if (it != lineKeys_.end()) return it->second;
@@ -169,7 +186,7 @@ int Emitter::lineSet(int length, const std::vector<int>& axes, LineUse use) {
   LineSet lines;
   lines.length = length;
   lines.exact = use == LineUse::exact;
-  if (use == LineUse::plain && length > 1 && takes(Shortcut::lineShifts)) shiftedLines(lines, axes);
+  if (use != LineUse::exact && length > 1 && takes(Shortcut::lineShifts)) shiftedLines(lines, axes);
   lines.through.resize(use == LineUse::family ? 0 : board.size());
   std::vector<CellSet> masks, ends;
   std::unordered_set<CellSet> known;  // round joined edges lines meet themselves
@@ -187,6 +204,7 @@ int Emitter::lineSet(int length, const std::vector<int>& axes, LineUse use) {
       ++lines.count;
     }
   }
+  orderLines(lines, masks);
   lines.masks = static_cast<int>(program_.tables.size());
   for (const CellSet& mask : masks) tableSet(mask);
   lines.ends = static_cast<int>(program_.tables.size());

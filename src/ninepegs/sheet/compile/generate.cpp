@@ -79,6 +79,15 @@ int Compiler::lineLoop(const rules::PickLine& one, Slot chosen, int fail) {
   return loop;
 }
 
+// All lines that may be picked, at once.
+void Compiler::offerLines(int index, int choices, const rules::PickLine& one) {
+  const rules::Lines& lines = *as<rules::Lines>(*one.lines);
+  Slot in = express_.set(*lines.in);
+  auto [family, length] = express_.lineFamilyOf(lines);
+  emit_.add(Op::emitLines, static_cast<Slot>(choices), in, length, static_cast<Slot>(family),
+            index);
+}
+
 // What is picked from: cells, or kinds.
 Slot Compiler::pickable(const MovePlan& plan, std::size_t place) {
   const Clause& one = *plan.head[place];
@@ -141,6 +150,11 @@ void Compiler::generateGroup(int index, int side) {
       continue;
     }
     if (const rules::PickLine* line = as<rules::PickLine>(one)) {
+      if (i == plan.last && !onTrial && emit_.takes(Shortcut::linesAtOnce)) {
+        offerLines(index, choice, *line);
+        emitted = true;
+        break;
+      }
       fail = lineLoop(*line, chosen, fail);
       continue;
     }

@@ -40,6 +40,7 @@ class Compiler {
   void handNeeds(const MovePlan& plan, int fail);
   int numberLoop(const rules::ChooseNumber& one, Slot chosen, int fail);
   int lineLoop(const rules::PickLine& one, Slot chosen, int fail);
+  void offerLines(int index, int choices, const rules::PickLine& one);
   Slot pickable(const MovePlan& plan, std::size_t place);  // cells, or kinds
   // offers.cpp
   void foreseen(int side);

@@ -209,6 +209,8 @@ class Machine {
   Set linesThrough(const Set& in, const LineSet& lines, std::int64_t cell) const;
   Set linesOfLength(const Set& in, const LineSet* lines) const;
   bool nextLine(const Instruction& i, const LineSet* lines);
+  template <class Sink>
+  void offerLines(const Instruction& i, const LineSet* lines, Sink& sink);
   void chooseLine(const Instruction& i, std::uint64_t choice);
   Set takeGroup(Set& cells, int along) const;
   std::int64_t property(int number, std::int64_t cell, int past) const;

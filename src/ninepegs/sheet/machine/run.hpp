@@ -236,6 +236,10 @@ on_emitMany:
   sink.many(i->n, choices, i->a, at(i->b));
   if (sink.enough()) return;
   NEXT();
+on_emitLines:
+  offerLines(*i, lineSetOf(i->d, num(i->c)), sink);
+  if (sink.enough() || outOfSteps(i - code)) return;
+  NEXT();
 on_emitManyGo:
   sink.many(i->d, choices, i->a, at(i->b));
   if (sink.enough()) return;

@@ -258,11 +258,11 @@ std::uint64_t Machine<W>::seenHash() {
       for (int i = 0; i < count; ++i) move = scrambled(move ^ choices[i]);
       hash += scrambled(move);
     }
-    void many(int group, const std::uint64_t* choices, int count, const Set& last) {
+    void many(int group, const std::uint64_t* choices, int count, const Set& last, int base = 0) {
       std::uint64_t all[limits::choices];
       std::copy(choices, choices + count, all);
       for (Set rest = last; rest.any(); rest.dropFirst()) {
-        all[count - 1] = static_cast<std::uint64_t>(rest.first());
+        all[count - 1] = static_cast<std::uint64_t>(base + rest.first());
         add(group, all, count);
       }
     }

@@ -132,6 +132,32 @@ bool Machine<W>::nextLine(const Instruction& i, const LineSet* lines) {
   return true;
 }
 
+// Offers the lines within a set, as many at a time as a set has bits.
+template <int W>
+template <class Sink>
+void Machine<W>::offerLines(const Instruction& i, const LineSet* lines, Sink& sink) {
+  if (lines == nullptr) return;
+  const std::uint64_t* choices = memory_ + program_->choicesAt;
+  const Set in = at(i.b);
+  for (int k = 0; lines->ordered && k < lines->axisCount && !sink.enough(); ++k) {
+    const LineAxis& axis = lines->axes[k];
+    Set run = in, starts = tableSet(axis.starts);
+    for (int shift = 0; shift < lines->shiftCount; ++shift) run &= lowered(run, axis.shifts[shift]);
+    Set within = gathered(run & starts, starts);
+    if (within.any()) sink.many(i.n, choices, i.a, within, axis.first);
+  }
+  if (lines->ordered) return;
+  const Set* mask = &lineMask(*lines, 0);
+  for (int base = 0; base < lines->count && !sink.enough(); base += 64 * W) {
+    Set within = Set::none();
+    int many = std::min(64 * W, lines->count - base);
+    for (int k = 0; k < many; ++k, ++mask)
+      within.word[k >> 6] |= std::uint64_t{!minus(*mask, in).any()} << (k & 63);
+    if (within.any()) sink.many(i.n, choices, i.a, within, base);
+  }
+  spend(static_cast<std::size_t>(lines->count * W) / 8);
+}
+
 template <int W>
 void Machine<W>::chooseLine(const Instruction& i, std::uint64_t choice) {
   const LineSet* lines = lineSetOf(i.n, num(i.c));

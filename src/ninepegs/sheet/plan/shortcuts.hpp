@@ -16,9 +16,10 @@ enum class Shortcut : unsigned {
   rays,         // slides end at the first piece of a ray
   turns,        // steps are turns of a word
   lineShifts,   // lines are found by shifting
+  linesAtOnce,  // lines that are picked last are offered as a set
   distinct,     // ways of a move that must differ are not compared
 };
-inline constexpr unsigned shortcutCount = 12;
+inline constexpr unsigned shortcutCount = 13;
 
 // A bit for each.
 using Shortcuts = unsigned;

@@ -16,7 +16,8 @@ struct BundleSink : NoSink {
   struct Bundle {
     int group, count;
     std::uint32_t moves;
-    int lastOne;  // -1: the last choice is a cell of `last`
+    int lastOne;  // -1: the last choice is a cell of `last`, and `base` more
+    int base;
     Bits<W> last;
     std::uint16_t choices[4];  // those before the last
   };
@@ -31,7 +32,7 @@ struct BundleSink : NoSink {
     overflown = false;
   }
   void add(int group, const std::uint64_t* choices, int count, int given, int lastOne,
-           const Bits<W>& last, std::uint32_t moves) {
+           const Bits<W>& last, std::uint32_t moves, int base = 0) {
     if (moves == 0) return;
     total += moves;
     if (used == room || given > 4) {
@@ -44,10 +45,11 @@ struct BundleSink : NoSink {
     bundle.moves = moves;
     bundle.lastOne = lastOne;
     bundle.last = last;
+    bundle.base = base;
     for (int i = 0; i < given; ++i) bundle.choices[i] = static_cast<std::uint16_t>(choices[i]);
   }
-  void many(int group, const std::uint64_t* choices, int count, const Bits<W>& last) {
-    add(group, choices, count, count - 1, -1, last, static_cast<std::uint32_t>(last.count()));
+  void many(int group, const std::uint64_t* choices, int count, const Bits<W>& last, int base = 0) {
+    add(group, choices, count, count - 1, -1, last, static_cast<std::uint32_t>(last.count()), base);
   }
   void one(int group, const std::uint64_t* choices, int count) {
     if (count == 0) return add(group, choices, 0, 0, 0, Bits<W>::none(), 1);

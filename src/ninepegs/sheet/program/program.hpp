@@ -105,6 +105,7 @@ using Slot = std::uint16_t;
   X(nextLine, "a = the next of the lines d within c, counted by b; go on at n if none")      \
   X(emitOne, "a legal move of group n")                                                      \
   X(emitMany, "a legal move of group n for every cell of b as the last choice")              \
+  X(emitLines, "a legal move of group n for every line within b, of family d, c long")       \
   X(emitPass, "a pass is legal")                                                             \
   X(tryMove, "play the move of group n on trial, a choices made; it is legal if it passes")  \
   X(tryMany, "the same for every cell of b as the last choice, a choices with it")           \
@@ -231,12 +232,15 @@ inline constexpr bool gathersBits = false;
 struct LineAxis {
   std::array<int, 10> shifts{};  // in bits; ten halve any line of a board
   int starts = 0;                // where in Program::tables
+  int first = 0;                 // the first line of the axis among `masks`
 };
 struct LineSet {
   int length = 0;
   bool exact = false;  // the runs must not go on at either end
   int shiftCount = 0;  // of each axis
   int axisCount = 0;   // 0: test each line of `masks`
+  bool ordered =
+      false;  // the lines of each axis stand in `masks` in the order of their first cells
   std::array<LineAxis, 13> axes;
   int masks = 0;                          // where in Program::tables all lines stand
   int ends = 0;                           // of exact lines: the cells at either end of each

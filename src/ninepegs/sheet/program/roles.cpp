@@ -134,6 +134,8 @@ std::string_view roles(Op op) {
     case Op::emitOne:
     case Op::tryMove:
       return "#---m";
+    case Op::emitLines:
+      return "#sifm";
     case Op::emitMany:
     case Op::emitLast:
     case Op::tryMany:

@@ -10,10 +10,11 @@ inline constexpr int passGroup = 255;
 inline constexpr std::uint64_t noChoice = 0xffff;  // a pick that found nothing to pick
 
 // A sink takes the moves that a generator finds: `one` for a single move, `many` for one move a
-// cell of the last choice, `pass`. `any` tells whether one came; `enough` that no more are needed.
+// cell of the last choice, which is that cell's number and `base`, `pass`. `any` tells whether one
+// came; `enough` that no more are needed.
 struct NoSink {
   template <class Set>
-  void many(int, const std::uint64_t*, int, const Set&) {}
+  void many(int, const std::uint64_t*, int, const Set&, int = 0) {}
   void one(int, const std::uint64_t*, int) {}
   void pass() {}
   bool any() const { return false; }
@@ -23,7 +24,7 @@ struct NoSink {
 struct AnySink : NoSink {
   bool found = false;
   template <class Set>
-  void many(int, const std::uint64_t*, int, const Set& last) {
+  void many(int, const std::uint64_t*, int, const Set& last, int = 0) {
     found = found || last.any();
   }
   void one(int, const std::uint64_t*, int) { found = true; }
@@ -35,7 +36,7 @@ struct AnySink : NoSink {
 struct CountSink : NoSink {
   std::uint64_t total = 0;
   template <class Set>
-  void many(int, const std::uint64_t*, int, const Set& last) {
+  void many(int, const std::uint64_t*, int, const Set& last, int = 0) {
     total += static_cast<std::uint64_t>(last.count());
   }
   void one(int, const std::uint64_t*, int) { ++total; }
