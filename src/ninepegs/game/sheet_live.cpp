@@ -2,6 +2,7 @@
 
 #include "ninepegs/game/sinks.hpp"
 #include "ninepegs/game/with_machine.hpp"
+#include "ninepegs/sheet/program/roles.hpp"
 
 namespace ninepegs {
 
@@ -11,6 +12,20 @@ namespace {
 
 constexpr std::size_t usualPlies = 128;  // room for them is made at once
 constexpr std::size_t block = 4;         // words that are copied at once
+
+// Where a generator that goes straight on offers the cells of one set, after which it ends; null if
+// it does more.
+const sheet::Instruction* onlyOffer(const sheet::Instruction* at) {
+  while (at->op != sheet::Op::emitLast) {
+    bool straight = sheet::roles(at->op).find_first_of("jm") == std::string_view::npos &&
+                    sheet::name(at->op).substr(0, 4) != "stop";
+    if (!straight || at->op == sheet::Op::emitPass || at->op == sheet::Op::tierEnd ||
+        at->op == sheet::Op::keepBest)
+      return nullptr;
+    ++at;
+  }
+  return at->a == 1 ? at : nullptr;
+}
 
 }  // namespace
 
@@ -28,8 +43,9 @@ SheetLive<W>::SheetLive(const SheetGame& game, const sheet::Program& program,
   values_.resize(usualPlies * program.invariants.size() * 2);
   if (!uses.empty() && !program.forbidStatements.empty()) pending_.resize(uses.size());
   for (int side = 0; side < 2 && !game.mayRepeat_ && pending_.empty(); ++side) {
-    const sheet::Instruction& first = program.code[program.generate[side]];
-    if (first.op == sheet::Op::emitLast && first.a == 1) onlyOf_[side] = &first;
+    const sheet::Instruction* first = &program.code[program.generate[side]];
+    onlyOf_[side] = onlyOffer(first);
+    worksOut_ = worksOut_ || onlyOf_[side] != first;
   }
   remembers_ = program.layout.seen != 0;
   expectMoves(true);
@@ -94,6 +110,10 @@ void SheetLive<W>::findMoves() {
   }
   only_ = onlyOf_[machine_.turn()];
   if (only_ != nullptr) {
+    if (worksOut_) {
+      sheet::NoSink none;
+      within([&] { machine_.generate(none); });
+    }
     cells_ = machine_.set(only_->b);
     total_ = static_cast<std::uint32_t>(cells_.count());
     found_ = Found::cells;

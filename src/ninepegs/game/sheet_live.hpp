@@ -86,6 +86,7 @@ class SheetLive final : public LivePosition {
   Found found_ = Found::none;
   std::uint32_t total_ = 0;
   const sheet::Instruction* onlyOf_[2] = {};  // by side: all moves are the cells of its set
+  bool worksOut_ = false;                     // ... which is worked out first
   const sheet::Instruction* only_ = nullptr;
   Bits<W> cells_;
   const Bundles* from_ = nullptr;
