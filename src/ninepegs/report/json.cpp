@@ -38,14 +38,20 @@ Json spread(const verify::Spread& spread) {
   return out;
 }
 
-}  // namespace
-
-std::string showJson(const Game& game, const Position& position, Cell from) {
+// What is said of any position.
+Json standing(const Game& game, const Position& position) {
   Json out;
   out["game"] = gameId(game);
   out["position"] = game.positionText(position);
   out["to_move"] = game.info().sides[game.toMove(position)];
   out["result"] = resultJson(game, game.result(position));
+  return out;
+}
+
+}  // namespace
+
+std::string showJson(const Game& game, const Position& position, Cell from) {
+  Json out = standing(game, position);
   out["pieces"] = Json::array();
   const Geometry& board = game.board();
   for (int whose = 0; whose < game.boards(); ++whose) {
@@ -76,11 +82,7 @@ std::string showJson(const Game& game, const Position& position, Cell from) {
 }
 
 std::string movesJson(const Game& game, const Position& position, Cell from) {
-  Json out;
-  out["game"] = gameId(game);
-  out["position"] = game.positionText(position);
-  out["to_move"] = game.info().sides[game.toMove(position)];
-  out["result"] = resultJson(game, game.result(position));
+  Json out = standing(game, position);
   out["moves"] = textsFrom(game, position, from);
   return text(out);
 }

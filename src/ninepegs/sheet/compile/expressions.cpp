@@ -186,25 +186,19 @@ Slot Expressions::kindsSet(const rules::KindsWhere& kinds) {
   return out;
 }
 
-struct Expressions::AsSet {
-  Expressions& in;
+struct Expressions::AsSet : Asked<&Expressions::set> {
   Emitter& emit;
   const Layout& layout;
+
+  using Asked::operator();
 
   template <class Other>
   Slot operator()(const Other&) const {
     throw std::logic_error("no set of cells");  // the checker lets none come here
   }
-  Slot operator()(const rules::Name& form) const { return in.find(form.name)->slot; }
-  Slot operator()(const rules::Use& form) const {
-    return in.inDefine(form, [&](const Term& body) { return in.set(body); });
-  }
   Slot operator()(const rules::If& form) const {
     return in.choiceOf(form, Op::copySet, emit.newSet(),
                        [&](const Term& term) { return in.set(term); });
-  }
-  Slot operator()(const rules::Was& form) const {
-    return in.earlier([&] { return in.set(*form.what); });
   }
   Slot operator()(const rules::NoCells&) const {
     Slot out = emit.newSet();
@@ -295,23 +289,17 @@ struct Expressions::AsSet {
 Slot Expressions::set(const Term& term) {
   if (std::optional<CellSet> constant = rules_.constantSet(term, me_))
     return emit_.constantSet(*constant);
-  return std::visit(AsSet{*this, emit_, program_.layout}, term.form);
+  return std::visit(AsSet{{*this}, emit_, program_.layout}, term.form);
 }
 
-struct Expressions::AsCell {
-  Expressions& in;
+struct Expressions::AsCell : Asked<&Expressions::cell> {
   Emitter& emit;
+
+  using Asked::operator();
 
   template <class Other>
   Slot operator()(const Other&) const {
     throw std::logic_error("no cell");  // the checker lets none come here
-  }
-  Slot operator()(const rules::Name& form) const { return in.find(form.name)->slot; }
-  Slot operator()(const rules::Use& form) const {
-    return in.inDefine(form, [&](const Term& body) { return in.cell(body); });
-  }
-  Slot operator()(const rules::Was& form) const {
-    return in.earlier([&] { return in.cell(*form.what); });
   }
   Slot operator()(const rules::NamedCell& form) const { return emit.constantNumber(form.cell); }
   Slot operator()(const rules::NoCell&) const { return emit.constantNumber(-1); }
@@ -337,7 +325,7 @@ struct Expressions::AsCell {
 };
 
 Slot Expressions::cell(const Term& term) {
-  return std::visit(AsCell{*this, emit_}, term.form);
+  return std::visit(AsCell{{*this}, emit_}, term.form);
 }
 
 }  // namespace ninepegs::sheet

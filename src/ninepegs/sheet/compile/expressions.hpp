@@ -55,7 +55,10 @@ class Expressions {
   Slot kindSet(const std::vector<int>& kinds, int owner);
 
  private:
-  // One function a form, by what it is asked for.
+  // One function a form, by what it is asked for; names, definitions and what was are the same for
+  // all.
+  template <auto ask>
+  struct Asked;
   struct AsSet;
   struct AsNumber;
   struct AsCell;
@@ -134,6 +137,19 @@ auto Expressions::inDefine(const rules::Use& use, Work work) {
   for (std::size_t i = 0; i < given.size(); ++i) bind(use.names[i], std::move(given[i]));
   return asSide(sideOf(use.whose), [&] { return work(*use.body); });
 }
+
+template <auto ask>
+struct Expressions::Asked {
+  Expressions& in;
+
+  Slot operator()(const rules::Name& form) const { return in.find(form.name)->slot; }
+  Slot operator()(const rules::Use& form) const {
+    return in.inDefine(form, [&](const Term& body) { return (in.*ask)(body); });
+  }
+  Slot operator()(const rules::Was& form) const {
+    return in.earlier([&] { return (in.*ask)(*form.what); });
+  }
+};
 
 template <class Work>
 Slot Expressions::choiceOf(const rules::If& choice, Op copy, Slot out, Work work) {

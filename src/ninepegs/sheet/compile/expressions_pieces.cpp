@@ -33,15 +33,15 @@ Slot Expressions::kindNamed(const Value& kind, int owner) {
   return out;
 }
 
-struct Expressions::AsKind {
-  Expressions& in;
+struct Expressions::AsKind : Asked<&Expressions::kind> {
   Emitter& emit;
+
+  using Asked::operator();
 
   template <class Other>
   Slot operator()(const Other&) const {
     throw std::logic_error("no kind of piece");  // the checker lets none come here
   }
-  Slot operator()(const rules::Name& form) const { return in.find(form.name)->slot; }
   Slot operator()(const rules::Kind& form) const { return emit.constantNumber(form.kind); }
   Slot operator()(const rules::KindOn& form) const {
     int owner = in.sideOf(form.whose);
@@ -49,16 +49,13 @@ struct Expressions::AsKind {
     emit.add(Op::kindAt, out, at, 0, static_cast<Slot>(owner < 0 ? 2 : owner), in.past());
     return out;
   }
-  Slot operator()(const rules::Use& form) const {
-    return in.inDefine(form, [&](const Term& body) { return in.kind(body); });
-  }
   Slot operator()(const rules::Was& form) const {
     return in.earlier([&] { return in.kind(*form.what); });
   }
 };
 
 Slot Expressions::kind(const Term& term) {
-  return std::visit(AsKind{*this, emit_}, term.form);
+  return std::visit(AsKind{{*this}, emit_}, term.form);
 }
 
 // Steps, leaps and slides joined by `or` go from all pieces of a kind at once; of any other reach

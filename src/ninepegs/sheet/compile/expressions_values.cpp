@@ -42,25 +42,19 @@ Slot Expressions::total(const rules::Total& total) {
   return sum;
 }
 
-struct Expressions::AsNumber {
-  Expressions& in;
+struct Expressions::AsNumber : Asked<&Expressions::number> {
   Emitter& emit;
   Program& program;
+
+  using Asked::operator();
 
   template <class Other>
   Slot operator()(const Other&) const {
     throw std::logic_error("no number");  // the checker lets none come here
   }
-  Slot operator()(const rules::Name& form) const { return in.find(form.name)->slot; }
-  Slot operator()(const rules::Use& form) const {
-    return in.inDefine(form, [&](const Term& body) { return in.number(body); });
-  }
   Slot operator()(const rules::If& form) const {
     return in.choiceOf(form, Op::copyNumber, emit.newNumber(),
                        [&](const Term& term) { return in.number(term); });
-  }
-  Slot operator()(const rules::Was& form) const {
-    return in.earlier([&] { return in.number(*form.what); });
   }
   Slot operator()(const rules::Number& form) const { return emit.constantNumber(form.value); }
   Slot operator()(const rules::Variable& form) const {
@@ -152,7 +146,7 @@ struct Expressions::AsNumber {
 };
 
 Slot Expressions::number(const Term& term) {
-  return std::visit(AsNumber{*this, emit_, program_}, term.form);
+  return std::visit(AsNumber{{*this}, emit_, program_}, term.form);
 }
 
 Value Expressions::value(const Term& term) {

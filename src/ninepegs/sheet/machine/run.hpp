@@ -294,6 +294,11 @@ on_pickLine:
     chooseLine(*i, nextChoice());
     NEXT();
   }
+on_attempt:
+  if constexpr (onTrialNow) {
+    branchAttempt(i, sink);
+    return;
+  }
 on_round:
   if constexpr (onTrialNow) {
     branchRound(i, sink);
@@ -308,15 +313,6 @@ on_eachRound:
   if (num(i->a) >= num(i->b)) JUMP();
   ++memory_[i->a];
   NEXT();
-on_attempt:
-  if constexpr (onTrialNow) {
-    branchAttempt(i, sink);
-    return;
-  } else {
-    if (nextChoice() == 0) JUMP();
-    ++memory_[i->a];
-    NEXT();
-  }
 on_attempted:
   if constexpr (onTrialNow) made_[memory_[i->b]] = true;
   JUMP();
