@@ -40,7 +40,7 @@ std::vector<Op> routine(const Program& program, int at) {
 TEST(Program, EveryInstructionHasANameAndAMeaning) {
   std::set<std::string> names;
   int count = 0;
-#define NINEPEGS_TEST(op, text)            \
+#define NINEPEGS_TEST(op, does, text)      \
   EXPECT_EQ(name(Op::op), #op);            \
   EXPECT_FALSE(meaning(Op::op).empty());   \
   names.insert(std::string(name(Op::op))); \

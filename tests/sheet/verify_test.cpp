@@ -3,7 +3,7 @@
 #include <filesystem>
 
 #include "ninepegs/base/text.hpp"
-#include "ninepegs/sheet/program/roles.hpp"
+#include "ninepegs/sheet/program/instructions.hpp"
 #include "support/games.hpp"
 
 namespace ninepegs::sheet {
@@ -69,7 +69,7 @@ TEST(Verify, EveryInstructionHasRoles) {
   auto says = [](std::string_view text, const char* what) {
     return text.find(what) != std::string_view::npos;
   };
-#define NINEPEGS_TEST(op, text)                                                                  \
+#define NINEPEGS_TEST(op, does, text)                                                            \
   EXPECT_EQ(roles(Op::op).size(), 5u) << #op;                                                    \
   EXPECT_EQ(says(text, "go on at n") || says(text, "turnOver"), roles(Op::op)[4] == 'j') << #op; \
   EXPECT_LE(says(text, "a = "),                                                                  \

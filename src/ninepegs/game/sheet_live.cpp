@@ -2,7 +2,7 @@
 
 #include "ninepegs/game/sinks.hpp"
 #include "ninepegs/game/with_machine.hpp"
-#include "ninepegs/sheet/program/roles.hpp"
+#include "ninepegs/sheet/program/instructions.hpp"
 
 namespace ninepegs {
 

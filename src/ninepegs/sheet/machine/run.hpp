@@ -52,7 +52,7 @@ template <int W>
 template <class Sink>
 void Machine<W>::run(int pc, Sink& sink) {
   static const void* const code_of[] = {
-#define NINEPEGS_LABEL(name, meaning) &&on_##name,
+#define NINEPEGS_LABEL(name, roles, meaning) &&on_##name,
       NINEPEGS_INSTRUCTIONS(NINEPEGS_LABEL)
 #undef NINEPEGS_LABEL
   };

@@ -6,22 +6,30 @@
 
 namespace ninepegs::sheet {
 
+namespace {
+
+struct Declared {
+  std::string_view name, roles, meaning;
+};
+
+constexpr Declared declared[] = {
+#define NINEPEGS_DECLARED(name, roles, meaning) {#name, roles, meaning},
+    NINEPEGS_INSTRUCTIONS(NINEPEGS_DECLARED)
+#undef NINEPEGS_DECLARED
+};
+
+}  // namespace
+
 std::string_view name(Op op) {
-  static constexpr std::string_view names[] = {
-#define NINEPEGS_NAME(name, meaning) #name,
-      NINEPEGS_INSTRUCTIONS(NINEPEGS_NAME)
-#undef NINEPEGS_NAME
-  };
-  return names[static_cast<std::size_t>(op)];
+  return declared[static_cast<std::size_t>(op)].name;
+}
+
+std::string_view roles(Op op) {
+  return declared[static_cast<std::size_t>(op)].roles;
 }
 
 std::string_view meaning(Op op) {
-  static constexpr std::string_view meanings[] = {
-#define NINEPEGS_MEANING(name, meaning) meaning,
-      NINEPEGS_INSTRUCTIONS(NINEPEGS_MEANING)
-#undef NINEPEGS_MEANING
-  };
-  return meanings[static_cast<std::size_t>(op)];
+  return declared[static_cast<std::size_t>(op)].meaning;
 }
 
 std::string_view name(MoveClass moveClass) {

@@ -18,140 +18,13 @@
 #include <vector>
 
 #include "ninepegs/board/geometry.hpp"
+#include "ninepegs/sheet/program/instructions.hpp"
 #include "ninepegs/sheet/program/move_class.hpp"
 #include "ninepegs/sheet/program/sinks.hpp"
 
 namespace ninepegs::sheet {
 
 using Slot = std::uint16_t;
-
-// Name and meaning of every instruction; a b c d are slots, n the number behind them.
-#define NINEPEGS_INSTRUCTIONS(X)                                                             \
-  X(stop, "end of the routine")                                                              \
-  X(jump, "go on at n")                                                                      \
-  X(copySet, "a = b")                                                                        \
-  X(both, "a = b on c")                                                                      \
-  X(either, "a = b or c")                                                                    \
-  X(minus, "a = b except c")                                                                 \
-  X(clear, "a = no cells")                                                                   \
-  X(cellSet, "a = the cell b as a set")                                                      \
-  X(setCell, "a = the first cell of b")                                                      \
-  X(step, "a = b moved one step along direction n")                                          \
-  X(steps, "a = b moved one step along each direction of group n")                           \
-  X(table, "a = what table n holds for the cell b")                                          \
-  X(tableAll, "a = what table n holds for the cells of b, together")                         \
-  X(slide, "a = from the cells of b along group n through c, up to the first other cell")    \
-  X(bracketing, "a = cells from which runs of b along group n end on c")                     \
-  X(between, "a = cells between the cells b and c")                                          \
-  X(beyond, "a = the cell behind b as seen from c")                                          \
-  X(bracketed, "a = runs of b next to the cell c that end on d, along group n")              \
-  X(lineCells, "a = the cells of all lines n within b")                                      \
-  X(spread, "a = all of c joined to b along group n")                                        \
-  X(count, "a = number of cells of b")                                                       \
-  X(countLines, "a = number of lines n within b (d = 1: through the cell c)")                \
-  X(copyNumber, "a = b")                                                                     \
-  X(add, "a = b + c")                                                                        \
-  X(subtract, "a = b - c")                                                                   \
-  X(multiply, "a = b * c")                                                                   \
-  X(divide, "a = b / c, towards zero; 0 if c is 0")                                          \
-  X(remainder, "a = b % c; 0 if c is 0")                                                     \
-  X(least, "a = the smaller of b and c")                                                     \
-  X(greatest, "a = the greater of b and c")                                                  \
-  X(property, "a = property n of the piece on the cell b")                                   \
-  X(kindProperty, "a = property n of the kind that b holds")                                 \
-  X(weight, "a = the weight of the cell b")                                                  \
-  X(cellNumber, "a = the number at b of the cell c")                                         \
-  X(setCellNumber, "the number at b of the cell c = a")                                      \
-  X(edgeOf, "a = the edge of the piece on the cell b that touches the cell c")               \
-  X(onTrack, "a = the cell b places behind the cell c on track n")                           \
-  X(kindAt, "a = the kind that stands on the cell b, of side d if that is 0 or 1")           \
-  X(kindPlane, "a = cells of the kind that b holds, of side d if that is 0 or 1")            \
-  X(handKinds, "a = kinds in the hand of side d")                                            \
-  X(handTotal, "a = number of pieces in the hand of side d")                                 \
-  X(handOf, "a = number of pieces of the kind that b holds in the hand of side d")           \
-  X(touched, "a = cells that the last move changed")                                         \
-  X(groups, "a = the next group of b along group n, taken out of b; a is empty if none")     \
-  X(countMoves, "a = number of moves of side d")                                             \
-  X(timesSeen, "a = how often this position has been seen")                                  \
-  X(linesThrough, "a = the cells of the lines n within b that hold the cell c")              \
-  X(linesOfLength, "a = the cells of all lines of c cells within b, from family n")          \
-  X(rowNumber, "a = the row of the cell b")                                                  \
-  X(columnNumber, "a = the column of the cell b")                                            \
-  X(jumpAny, "go on at n if b has cells")                                                    \
-  X(jumpNone, "go on at n if b has no cells")                                                \
-  X(jumpIn, "go on at n if the cell b is in c")                                              \
-  X(jumpOut, "go on at n if the cell b is not in c")                                         \
-  X(jumpWithin, "go on at n if b lies within c")                                             \
-  X(jumpBeyond, "go on at n if b does not lie within c")                                     \
-  X(jumpLine, "go on at n if b holds one of the lines c")                                    \
-  X(jumpNoLine, "go on at n if b holds none of the lines c")                                 \
-  X(jumpLineThrough, "go on at n if b holds one of the lines c through the cell d")          \
-  X(jumpNoLineThrough, "go on at n if b holds none of the lines c through the cell d")       \
-  X(jumpSame, "go on at n if the sets b and c are the same")                                 \
-  X(jumpOther, "go on at n if the sets b and c differ")                                      \
-  X(jumpEqual, "go on at n if b = c")                                                        \
-  X(jumpUnequal, "go on at n if b != c")                                                     \
-  X(jumpLess, "go on at n if b < c")                                                         \
-  X(jumpLessEqual, "go on at n if b <= c")                                                   \
-  X(jumpStuck, "go on at n if the side to move has no move but a pass")                      \
-  X(jumpUnstuck, "go on at n if the side to move has a move that is no pass")                \
-  X(jumpNobody, "go on at n if neither side has a move but a pass")                          \
-  X(jumpSomebody, "go on at n if a side has a move that is no pass")                         \
-  X(weigh, "this turn of a loop takes d steps")                                              \
-  X(nextCell, "a = the first cell of b, taken out, in d steps; go on at n if there is none") \
-  X(lineChosen, "a = line number b of c cells, of family n")                                 \
-  X(nextLineOf,                                                                              \
-    "a = the next line within c, of family d, b + 1 long, counted by b; else go on at n")    \
-  X(nextLine, "a = the next of the lines d within c, counted by b; go on at n if none")      \
-  X(emitOne, "a legal move of group n")                                                      \
-  X(emitMany, "a legal move of group n for every cell of b as the last choice")              \
-  X(emitLines, "a legal move of group n for every line within b, of family d, c long")       \
-  X(emitPass, "a pass is legal")                                                             \
-  X(tryMove, "play the move of group n on trial, a choices made; it is legal if it passes")  \
-  X(tryMany, "the same for every cell of b as the last choice, a choices with it")           \
-  X(keepBest, "n = 1: of what follows only measure; 2: only the best; 0: all")               \
-  X(pickCell, "a = one of the cells or kinds of b, a choice (n = 1: -1 if there is none)")   \
-  X(pickNumber, "a = a number from b to c, a choice")                                        \
-  X(pickLine, "a = one of the lines of c cells within b, of family n, a choice")             \
-  X(round, "one more round, or go on at n, a choice; a counts rounds, up to b")              \
-  X(eachRound, "a counts one more round, or go on at n when there were b")                   \
-  X(attempt, "a round if it can be made, else go on at n; a counts rounds, b marks it")      \
-  X(attempted, "the round that b marks was made: go on at n")                                \
-  X(fail, "this way is no legal move")                                                       \
-  X(complete, "the move on trial, of group n, is legal; a measures it")                      \
-  X(useHand, "take one of the kind c (n = 1: that c holds) from the hand of side d")         \
-  X(tierEnd, "stop if there was a legal move")                                               \
-  X(put, "put kind c (n = 1: the kind that c holds) of side d on the cells of b")            \
-  X(putCell, "put kind c (n = 1: the kind that c holds) of side d on the cell b")            \
-  X(take, "take what stands on b")                                                           \
-  X(shift, "move what stands on the cell b to the cell c")                                   \
-  X(shiftAll, "move what stands on b one step along direction n")                            \
-  X(flip, "what stands on b changes its side")                                               \
-  X(change, "what stands on b becomes kind c (n = 1: the kind that c holds)")                \
-  X(again, "the same side moves next")                                                       \
-  X(turnPass, "the turn passes, on trial")                                                   \
-  X(write, "part n of a text, for channel d, with the value at a")                           \
-  X(turnOver, "the ply is over: the turn passes, go on at n")                                \
-  X(stepMinus, "d = c moved one step along direction n; a = b except d; skip one")           \
-  X(tableOn, "d = what table n holds for the cell b; a = d on c; skip one")                  \
-  X(slideFrom, "d = the cell b as a set; a = from it along group n through c; skip one")     \
-  X(bothAny, "a = b on c; go on at n if it has cells; skip one")                             \
-  X(bothNone, "a = b on c; go on at n if it has no cells; skip one")                         \
-  X(countBoth, "d = b on c; a = its number of cells; skip one")                              \
-  X(weighGo, "this turn of a loop takes d steps; go on at n")                                \
-  X(copySetGo, "a = b; go on at n")                                                          \
-  X(emitManyGo, "as emitMany, of group d; go on at n")                                       \
-  X(stopAny, "end of the routine if b has cells")                                            \
-  X(emitLast, "as emitMany, then end of the routine")                                        \
-  X(putCellOver, "as putCell, then turnOver")                                                \
-  X(countdown, "the number b must not be below zero")                                        \
-  X(cover, "statement n was used")
-
-enum class Op : std::uint16_t {
-#define NINEPEGS_NAME(name, meaning) name,
-  NINEPEGS_INSTRUCTIONS(NINEPEGS_NAME)
-#undef NINEPEGS_NAME
-};
 
 struct Instruction {
   Op op = Op::stop;
@@ -370,9 +243,6 @@ struct Program {
   std::string source;               // the sheet's name, for messages
   std::vector<int> statementLines;  // of each statement
 };
-
-std::string_view name(Op op);
-std::string_view meaning(Op op);
 
 // The program, one instruction a line, with the line of the sheet that it comes from and the class
 // of every move.

@@ -7,7 +7,7 @@
 #include <optional>
 
 #include "ninepegs/base/limits.hpp"
-#include "ninepegs/sheet/program/roles.hpp"
+#include "ninepegs/sheet/program/instructions.hpp"
 
 namespace ninepegs::sheet {
 
