@@ -132,6 +132,7 @@ TEST(Printer, AGameIsMadeFromRules) {
   auto game = std::dynamic_pointer_cast<const SheetGame>(test::shipped("othello"));
   auto again = SheetGame::fromRules(game->rules());
   EXPECT_EQ(again->info().title, game->info().title);
+  EXPECT_TRUE(again->info().variants.empty());
   EXPECT_EQ(programOf(*again), programOf(*game));
   playInStep(*game, *again, 3);
 }

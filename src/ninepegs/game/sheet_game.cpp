@@ -38,7 +38,9 @@ std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, st
 
 std::shared_ptr<const SheetGame> SheetGame::fromRules(rules::Rules rules,
                                                       sheet::Shortcuts without) {
-  return made(std::move(rules), without);
+  std::shared_ptr<SheetGame> game = made(std::move(rules), without);
+  game->info_.variants.clear();  // their text is not at hand
+  return game;
 }
 
 std::shared_ptr<SheetGame> SheetGame::made(rules::Rules rules, sheet::Shortcuts without) {

@@ -25,7 +25,7 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
                                                    const std::string& variant = {},
                                                    sheet::Shortcuts without = 0);
 
-  // The game that resolved rules are; of their variants only the one they are of is known.
+  // The game that rules are. It has no variants: rules hold one game.
   static std::shared_ptr<const SheetGame> fromRules(rules::Rules rules,
                                                     sheet::Shortcuts without = 0);
 

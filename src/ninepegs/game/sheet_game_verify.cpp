@@ -28,16 +28,6 @@ std::string SheetGame::firstMoves() const {
 Example SheetGame::example(const rules::CaseRule& one, int& conditions,
                            std::vector<Diagnostic>& found) const {
   const sheet::Source& source = *rules_.source;
-  using From = sheet::ExpectKind;
-  using To = ExampleStep::Kind;
-  static constexpr std::pair<From, To> kinds[] = {
-      {From::ongoing, To::ongoing},     {From::end, To::end},
-      {From::legal, To::legal},         {From::notLegal, To::notLegal},
-      {From::moves, To::moves},         {From::moveCount, To::moveCount},
-      {From::sequences, To::sequences}, {From::turn, To::turn},
-      {From::leaves, To::leaves},       {From::play, To::play},
-      {From::condition, To::condition}, {From::told, To::told},
-      {From::seenBy, To::seenBy}};
   Example out;
   out.name = one.name;
   out.variant = one.variant;
@@ -60,12 +50,11 @@ Example SheetGame::example(const rules::CaseRule& one, int& conditions,
   for (const rules::CaseStep& step : one.steps) {
     ExampleStep to;
     to.line = step.span.line;
-    for (const auto& [from, kind] : kinds)
-      if (from == step.kind) to.kind = kind;
+    to.kind = step.kind;
     to.moves = splitTrimmed(step.raw, ',');
     for (const std::string& move : to.moves) {
       // What should be legal fails by itself.
-      if (step.kind != From::notLegal && !move.empty()) continue;
+      if (step.kind != ExpectKind::notLegal && !move.empty()) continue;
       if (readsAsMove(rules_, program_, move)) continue;
       // Where it stands in its line, if it stands in the first one.
       std::string line = source.line(step.span.line);
@@ -85,7 +74,7 @@ Example SheetGame::example(const rules::CaseRule& one, int& conditions,
     to.firstDepth = step.first;
     to.numbers = step.numbers;
     switch (step.kind) {
-      case From::end:
+      case ExpectKind::end:
         to.side = step.draw ? -1 : sideOf(step);
         if (!step.endName.empty()) {
           std::vector<std::string> names;
@@ -99,10 +88,10 @@ Example SheetGame::example(const rules::CaseRule& one, int& conditions,
                                didYouMean(step.endName, names, "the ends are listed in `ends`")});
         }
         break;
-      case From::turn:
+      case ExpectKind::turn:
         to.side = sideOf(step);
         break;
-      case From::moves:
+      case ExpectKind::moves:
         if (!step.endName.empty()) {
           to.to = step.toCell;
           to.name.clear();
@@ -112,14 +101,14 @@ Example SheetGame::example(const rules::CaseRule& one, int& conditions,
                                fmt::format("there is no cell \"{}\"", to.cell), ""});
         }
         break;
-      case From::seenBy:
+      case ExpectKind::seenBy:
         to.side = rules_.side(step.subject);
         break;
-      case From::condition:
+      case ExpectKind::condition:
         to.condition = conditions++;
         to.text = std::string(trimmed(source.line(step.span.line)));
         break;
-      case From::leaves:
+      case ExpectKind::leaves:
         to.position = readBlock(rules_, program_.layout, source, step.lines, found);
         break;
       default:

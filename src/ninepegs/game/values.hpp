@@ -8,6 +8,7 @@
 #include <utility>
 #include <vector>
 
+#include "ninepegs/base/expectation.hpp"
 #include "ninepegs/board/geometry.hpp"
 
 namespace ninepegs {
@@ -118,21 +119,8 @@ struct Invariant {
 
 // An example that the rules must pass.
 struct ExampleStep {
-  enum class Kind {
-    play,
-    ongoing,
-    end,
-    legal,
-    notLegal,
-    moves,
-    moveCount,
-    sequences,
-    turn,
-    leaves,
-    condition,  // number `condition` of the game holds
-    told,       // the last move announced `name`
-    seenBy      // of the move at ply numbers[0] (none: the last), `side` saw `name`
-  } kind = Kind::ongoing;
+  using Kind = ExpectKind;
+  Kind kind = Kind::ongoing;
   int line = 0;
   std::vector<std::string> moves;           // play, legal, notLegal, moves
   std::string cell;                         // of moves: only those from or to it; empty: all

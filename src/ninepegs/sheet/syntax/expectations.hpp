@@ -3,6 +3,7 @@
 
 #include <vector>
 
+#include "ninepegs/base/expectation.hpp"
 #include "ninepegs/sheet/text/blocks.hpp"
 
 namespace ninepegs::sheet {
@@ -13,21 +14,7 @@ struct PositionDecl {
   Span span;
 };
 
-enum class ExpectKind {
-  ongoing,
-  end,
-  legal,
-  notLegal,
-  moves,
-  moveCount,
-  sequences,
-  turn,
-  leaves,
-  play,
-  condition,
-  told,
-  seenBy
-};
+using ninepegs::ExpectKind;
 
 enum class EndKind { moverWins, moverLoses, sideWins, draw, leader };
 
