@@ -91,8 +91,8 @@ Cell Judge::next(Cell cell, int direction) const {
 // Clockwise numbers of the directions in the plane: north is 0 on squares, northeast on hexes.
 std::vector<int> Judge::directions(const std::string& group, int side) const {
   const std::vector<Direction>& all = board_.directions();
-  bool square = tree_.board.shape == Shape::square;
-  bool hexes = tree_.board.shape == Shape::hexagon || tree_.board.shape == Shape::rhombus;
+  bool square = tree_.board.kind == Shape::square;
+  bool hexes = tree_.board.kind == Shape::hexagon || tree_.board.kind == Shape::rhombus;
   int round = square ? 8 : hexes ? 6 : 0;
   int facing = square ? (side == 0 ? 0 : 4) : -1;
   for (const auto& [way, name] : tree_.facing)

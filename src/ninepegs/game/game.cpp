@@ -76,6 +76,10 @@ std::shared_ptr<const Game> Game::variant(const std::string& name) const {
   throw BadInput(Place{info().id, 0, 0, 1, {}}, fmt::format("there is no variant \"{}\"", name));
 }
 
+std::vector<RuleLine> ruleLinesOf(const Game& game) {
+  return game.checks() == nullptr ? std::vector<RuleLine>{} : game.checks()->ruleLines();
+}
+
 std::vector<std::string> brokenInvariants(const Game& game, const Position& position) {
   std::vector<std::string> out;
   const GameChecks* checks = game.checks();

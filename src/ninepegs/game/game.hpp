@@ -67,6 +67,9 @@ class Game : public GameRules, public GameNotation, public GamePicture {
   virtual std::shared_ptr<const Game> variant(const std::string& name) const;
 };
 
+// The lines whose use can be counted; none of a game without checks.
+std::vector<RuleLine> ruleLinesOf(const Game& game);
+
 // What the position breaks of what must always hold, a sentence each; empty if nothing.
 std::vector<std::string> brokenInvariants(const Game& game, const Position& position);
 

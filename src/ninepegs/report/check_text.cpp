@@ -61,8 +61,7 @@ void results(std::string& out, const Game& game, const verify::Evidence& evidenc
 
 void statements(std::string& out, const Game& game, const verify::Evidence& evidence,
                 const Paint& paint) {
-  std::vector<RuleLine> lines;
-  if (game.checks() != nullptr) lines = game.checks()->ruleLines();
+  std::vector<RuleLine> lines = ruleLinesOf(game);
   if (lines.empty()) return;
   std::size_t unused = static_cast<std::size_t>(
       std::count(evidence.uses.begin(), evidence.uses.end(), std::uint64_t{0}));

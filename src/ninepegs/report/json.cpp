@@ -150,8 +150,7 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
   out["views_compared"] = report.viewPairs;
   out["statements"] = Json::array();
   out["unused"] = Json::array();
-  std::vector<RuleLine> lines;
-  if (game.checks() != nullptr) lines = game.checks()->ruleLines();
+  std::vector<RuleLine> lines = ruleLinesOf(game);
   for (std::size_t i = 0; i < lines.size(); ++i) {
     Json one;
     one["line"] = lines[i].line;

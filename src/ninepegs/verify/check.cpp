@@ -36,10 +36,6 @@ class Tally {
   std::vector<std::uint64_t> times_;
 };
 
-std::size_t linesOf(const Game& game) {
-  return game.checks() == nullptr ? 0 : game.checks()->ruleLines().size();
-}
-
 // One thread's playouts.
 class Watcher {
  public:
@@ -48,7 +44,7 @@ class Watcher {
         options_(options),
         inspector_(game),
         start_(game.start()),
-        uses_(linesOf(game), 0),
+        uses_(ruleLinesOf(game).size(), 0),
         live_(game.live(uses_)) {}
 
   void playout(std::uint64_t number) {
@@ -215,7 +211,7 @@ CheckReport check(const Game& game, const CheckOptions& options) {
     if (options.progress) options.progress(now);
   };
   inParallel(pieces, options.threads, play, options.stop);
-  report.evidence.uses.assign(linesOf(game), 0);
+  report.evidence.uses.assign(ruleLinesOf(game).size(), 0);
   for (const Watcher& watcher : watchers) report.evidence.merge(watcher.evidence());
   report.stopped = wantsStop(options.stop);
   for (const auto& [key, seen] : report.evidence.faults)

@@ -28,12 +28,12 @@ struct Compiler::Effect {
     if (shown != 0) emit.add(Op::copyNumber, shown, slot);
   }
   void operator()(const rules::SetMark& one) const {
-    emit.add(Op::copySet, in.slotOf(layout.marks[one.mark], one.whose), express.set(*one.value));
+    emit.add(Op::copySet, express.owned(layout.marks[one.mark], one.whose),
+             express.set(*one.value));
   }
   void operator()(const rules::SetRemembered& one) const {
-    int owner = express.sideOf(one.whose), side = owner < 0 ? express.side() : owner;
-    Slot slot = layout.cells[one.cell][side];
-    auto it = in.pending_.find({one.cell, in.rules_.remembered[one.cell].each ? side : 0});
+    Slot slot = express.owned(layout.cells[one.cell], one.whose);
+    auto it = in.pending_.find({one.cell, std::max(0, express.sideOf(one.whose))});
     if (it != in.pending_.end() && !in.inAfter_) slot = it->second;
     emit.add(Op::copyNumber, slot, express.cell(*one.value));
   }
@@ -42,17 +42,17 @@ struct Compiler::Effect {
     emit.add(Op::setCellNumber, number, layout.cellNumbers[one.number], express.cell(*one.cell));
   }
   void operator()(const rules::SetVariable& one) const {
-    Slot number = in.slotOf(layout.numbers[one.number], one.whose);
+    Slot number = express.owned(layout.numbers[one.number], one.whose);
     emit.add(Op::copyNumber, number, express.number(*one.value));
     bool clock = in.rules_.notation && in.rules_.notation->clock == one.number;
     if (clock && in.mode_ == Recipe::apply) emit.add(Op::countdown, 0, number);
   }
   void operator()(const rules::AddTo& one) const {
-    Slot mark = in.slotOf(layout.marks[one.mark], one.whose);
+    Slot mark = express.owned(layout.marks[one.mark], one.whose);
     emit.add(Op::either, mark, mark, express.set(*one.cells));
   }
   void operator()(const rules::RemoveFrom& one) const {
-    Slot mark = in.slotOf(layout.marks[one.mark], one.whose);
+    Slot mark = express.owned(layout.marks[one.mark], one.whose);
     emit.add(Op::minus, mark, mark, express.set(*one.cells));
   }
   // A kind that is known, or the slot that holds it.

@@ -8,6 +8,7 @@
 #include <tuple>
 #include <vector>
 
+#include "ninepegs/sheet/plan/facts.hpp"
 #include "ninepegs/sheet/plan/shortcuts.hpp"
 #include "ninepegs/sheet/program/program.hpp"
 #include "ninepegs/sheet/rules/rules.hpp"
@@ -21,7 +22,7 @@ class Emitter {
  public:
   Emitter(const rules::Rules& rules, Program& program, Shortcuts without = 0);
 
-  bool takes(Shortcut one) const { return (without_ & bit(one)) == 0; }
+  bool takes(Shortcut one) const { return sheet::takes(without_, one); }
 
   // Code. A label is placed once and may be jumped to before or after.
   int here() const { return static_cast<int>(program_.code.size()); }

@@ -94,13 +94,12 @@ void Emitter::makeDirections() {
 // not, and there are no rays.
 void Emitter::makeRays() {
   const Geometry& board = rules_.board;
+  if (!runsStraight(board)) return;
   std::vector<CellSet> rays;
   for (const Direction& direction : board.directions()) {
-    int up = 0, down = 0;
-    for (Cell cell = 0; cell < board.size(); ++cell)
-      if (direction.next[cell] >= 0) ++(direction.next[cell] > cell ? up : down);
-    if (up > 0 && down > 0) return;
-    program_.rayUp.push_back(up > 0);
+    bool up = false;
+    for (Cell cell = 0; cell < board.size(); ++cell) up = up || direction.next[cell] > cell;
+    program_.rayUp.push_back(up);
     for (Cell start = 0; start < board.size(); ++start) {
       CellSet ray;
       for (Cell cell = direction.next[start]; cell >= 0; cell = direction.next[cell]) ray.set(cell);

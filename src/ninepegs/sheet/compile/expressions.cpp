@@ -208,13 +208,10 @@ struct Expressions::AsSet : Asked<&Expressions::set> {
   Slot operator()(const rules::Side& form) const {
     return in.place(layout.sides[in.sideOf(form.whose)]);
   }
-  Slot empty(rules::Whose whose) const {
-    int owner = in.sideOf(whose);
-    return in.place(layout.empty[owner < 0 ? 0 : owner]);
-  }
-  Slot operator()(const rules::Empty& form) const { return empty(form.whose); }
+  Slot operator()(const rules::Empty& form) const { return in.owned(layout.empty, form.whose); }
   Slot operator()(const rules::Occupied& form) const {
-    return in.binary(Op::minus, emit.constantSet(in.rules_.board.all()), empty(form.whose));
+    return in.binary(Op::minus, emit.constantSet(in.rules_.board.all()),
+                     in.owned(layout.empty, form.whose));
   }
   Slot operator()(const rules::Pieces& form) const {
     return in.kindSet(in.rules_.kindsOf(form.noun), in.sideOf(form.whose));
@@ -223,8 +220,7 @@ struct Expressions::AsSet : Asked<&Expressions::set> {
     return in.kindNamed(in.value(*form.kind), in.sideOf(form.whose));
   }
   Slot operator()(const rules::Mark& form) const {
-    int owner = in.sideOf(form.whose);
-    return in.place(layout.marks[form.mark][owner < 0 ? 0 : owner]);
+    return in.owned(layout.marks[form.mark], form.whose);
   }
   Slot operator()(const rules::Touched&) const {
     Slot out = emit.newSet();
@@ -304,8 +300,7 @@ struct Expressions::AsCell : Asked<&Expressions::cell> {
   Slot operator()(const rules::NamedCell& form) const { return emit.constantNumber(form.cell); }
   Slot operator()(const rules::NoCell&) const { return emit.constantNumber(-1); }
   Slot operator()(const rules::Remembered& form) const {
-    int owner = in.sideOf(form.whose);
-    return in.place(in.program_.layout.cells[form.cell][owner < 0 ? 0 : owner]);
+    return in.owned(in.program_.layout.cells[form.cell], form.whose);
   }
   Slot operator()(const rules::OneCellOf& form) const {
     Slot out = emit.newNumber();

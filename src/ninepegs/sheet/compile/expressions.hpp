@@ -1,6 +1,7 @@
 // Terms -> instructions, for one side at a time. Internal to compile().
 #pragma once
 
+#include <algorithm>
 #include <map>
 #include <optional>
 #include <utility>
@@ -34,6 +35,10 @@ class Expressions {
   void see(int side) { me_ = side; }
   int side() const { return me_; }
   int sideOf(rules::Whose whose) const { return rules::sideOf(whose, me_); }
+  // Where a side's own stands; of what is one for both sides, the one.
+  Slot owned(const Layout::BySide& slots, rules::Whose whose) const {
+    return place(slots[std::max(0, sideOf(whose))]);
+  }
   void bind(NameId name, Value value) { locals_[name] = std::move(value); }
   void forget() { locals_.clear(); }  // all names
   const Value* find(NameId name) const;

@@ -140,10 +140,6 @@ bool Expressions::branchAttacked(Slot cells, int attacker, bool sense, int label
   std::vector<Slides> slides;
   if (program_.layout.layered || !slidesOf(rules_, attacker, slides)) return false;
   int skip = emit_.label(), hit = sense ? label : skip;
-  auto opposite = [&](std::vector<int> directions) {
-    for (int& direction : directions) direction = rules_.board.opposite(direction);
-    return directions;
-  };
   auto meets = [&](Slot from, const std::vector<int>& kinds) {
     Slot pieces = kindSet(kinds, attacker);
     emit_.jump(Op::jumpAny, hit, 0, binary(Op::both, from, pieces));
@@ -158,9 +154,10 @@ bool Expressions::branchAttacked(Slot cells, int attacker, bool sense, int label
       const rules::Step* step = rules::as<rules::Step>(*part);
       if (leap == nullptr && step == nullptr) continue;
       Slot from = emit_.newSet();
-      int table = leap != nullptr
-                      ? leapTable(*leap)
-                      : stepTable(opposite(rules_.ways[step->ways].directions[attacker]));
+      int table =
+          leap != nullptr
+              ? leapTable(*leap)
+              : stepTable(reversed(rules_.board, rules_.ways[step->ways].directions[attacker]));
       emit_.add(Op::tableAll, from, cells, 0, 0, table);
       meets(from, {kind});
     }
@@ -168,7 +165,7 @@ bool Expressions::branchAttacked(Slot cells, int attacker, bool sense, int label
   for (const Slides& slide : slides) {
     Slot from = emit_.newSet();
     emit_.add(Op::slide, from, cells, place(program_.layout.empty[0]), 0,
-              emit_.directionGroup(opposite(slide.directions)));
+              emit_.directionGroup(reversed(rules_.board, slide.directions)));
     meets(from, slide.kinds);
   }
   if (!sense) emit_.jump(Op::jump, label);

@@ -58,8 +58,7 @@ struct Expressions::AsNumber : Asked<&Expressions::number> {
   }
   Slot operator()(const rules::Number& form) const { return emit.constantNumber(form.value); }
   Slot operator()(const rules::Variable& form) const {
-    int owner = in.sideOf(form.whose);
-    return in.place(program.layout.numbers[form.number][owner < 0 ? 0 : owner]);
+    return in.owned(program.layout.numbers[form.number], form.whose);
   }
   Slot operator()(const rules::Plies&) const { return in.place(Layout::plies); }
   Slot operator()(const rules::Passes&) const { return in.place(program.layout.passes); }

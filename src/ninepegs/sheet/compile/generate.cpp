@@ -103,9 +103,9 @@ Slot Compiler::pickable(const MovePlan& plan, std::size_t place) {
       if (run.pick != place) continue;
       Slot all = emit_.newSet(), runCells = express_.set(*run.run->run);
       Slot by = express_.set(*run.run->by);
-      std::vector<int> back = rules_.ways[run.run->ways].directions[express_.side()];
-      for (int& direction : back) direction = rules_.board.opposite(direction);
-      emit_.add(Op::bracketing, all, runCells, by, 0, emit_.directionGroup(back));
+      const std::vector<int>& ways = rules_.ways[run.run->ways].directions[express_.side()];
+      emit_.add(Op::bracketing, all, runCells, by, 0,
+                emit_.directionGroup(reversed(rules_.board, ways)));
       emit_.add(Op::both, all, all, cells);
       cells = all;
     }

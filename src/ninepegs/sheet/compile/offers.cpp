@@ -36,9 +36,8 @@ void Compiler::foreseen(int side) {
   slidesOf(rules_, enemy, slides);
   const Layout& layout = program_.layout;
   for (const Slides& slide : slides) {
-    std::vector<int> back = slide.directions;
-    for (int& direction : back) direction = rules_.board.opposite(direction);
-    int away = emit_.directionGroup(back), towards = emit_.directionGroup(slide.directions);
+    int away = emit_.directionGroup(reversed(rules_.board, slide.directions));
+    int towards = emit_.directionGroup(slide.directions);
     Slot blockers = emit_.newSet(), behind = emit_.newSet(), lines = emit_.newSet();
     int next = emit_.label();
     emit_.add(Op::slide, blockers, guarded, layout.empty[0], 0, away);

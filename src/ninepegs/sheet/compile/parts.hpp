@@ -92,11 +92,6 @@ class Compiler {
   void cover(int statement) {
     if (options_.coverage && statement >= 0) emit_.add(Op::cover, 0, 0, 0, 0, statement);
   }
-  // The slot of something that each side may have of its own.
-  Slot slotOf(const Layout::BySide& slots, rules::Whose whose) const {
-    int owner = express_.sideOf(whose);
-    return slots[owner < 0 ? express_.side() : owner];
-  }
 
   const rules::Rules& rules_;
   CompileOptions options_;

@@ -211,8 +211,8 @@ bool mayRepeat(const Rules& rules, const MovePlan& plan, const MoveRule& move, S
   surelyWritten(plan.all, {}, shown);
   if (roundsRunTogether(plan.all)) return true;
   // A line is written by its ends, which others may have, too, where lines can bend.
-  bool straight = (without & bit(Shortcut::rays)) == 0 && runsStraight(rules.board) &&
-                  rules.boardRule.shape != Shape::points;
+  bool straight = takes(without, Shortcut::rays) && runsStraight(rules.board) &&
+                  rules.boardRule.kind != Shape::points;
   if (!straight)
     for (const Clause* top : plan.all) {
       auto bent = [&](const Clause& one) {
@@ -233,11 +233,9 @@ bool mayRepeat(const Rules& rules, const MovePlan& plan, const MoveRule& move, S
       found = put;
       continue;
     }
-    bool blocks = false;
-    for (const Clauses* deeper : inner(*one)) blocks = blocks || !deeper->empty();
     if (put != nullptr || as<Shift>(*one) != nullptr || as<ShiftAll>(*one) != nullptr ||
         as<Take>(*one) != nullptr || as<Flip>(*one) != nullptr || as<Change>(*one) != nullptr ||
-        blocks)
+        holdsClauses(*one))
       return true;
   }
   return found == nullptr || plan.assigned.count(*picks.begin()) > 0;

@@ -133,6 +133,11 @@ bool slidesOf(const rules::Rules& rules, int side, std::vector<Slides>& slides) 
   return true;
 }
 
+std::vector<int> reversed(const Geometry& board, std::vector<int> directions) {
+  for (int& direction : directions) direction = board.opposite(direction);
+  return directions;
+}
+
 bool runsStraight(const Geometry& board) {
   for (const Direction& direction : board.directions()) {
     int up = 0, down = 0;

@@ -48,6 +48,9 @@ struct Slides {
 };
 bool slidesOf(const rules::Rules& rules, int side, std::vector<Slides>& slides);
 
+// Each direction the other way round.
+std::vector<int> reversed(const Geometry& board, std::vector<int> directions);
+
 // Do cell numbers grow or shrink all the way along every direction? Round joined edges and on
 // points they need not.
 bool runsStraight(const Geometry& board);

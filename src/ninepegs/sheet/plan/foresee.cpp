@@ -9,8 +9,7 @@ using namespace rules;
 
 // One forbidden attack on pieces of some kinds can be foreseen.
 std::vector<int> guardedKinds(const Rules& rules, Shortcuts without) {
-  auto takes = [&](Shortcut one) { return (without & bit(one)) == 0; };
-  if (rules.forbids.size() != 1 || !takes(Shortcut::foreseen)) return {};
+  if (rules.forbids.size() != 1 || !takes(without, Shortcut::foreseen)) return {};
   const Any* any = as<Any>(*rules.forbids[0].condition);
   std::optional<Attack> attack;
   if (any != nullptr) attack = attackOf(*any->what, 0);
@@ -18,7 +17,7 @@ std::vector<int> guardedKinds(const Rules& rules, Shortcuts without) {
   const Pieces* guarded = as<Pieces>(*attack->targets[0]);
   if (guarded == nullptr || guarded->whose != Whose::mine) return {};
   // Round joined edges a piece may attack its own cell, and one cell along two lines.
-  if (rules.layered() || !takes(Shortcut::rays) || !runsStraight(rules.board)) return {};
+  if (rules.layered() || !takes(without, Shortcut::rays) || !runsStraight(rules.board)) return {};
   std::vector<Slides> slides;
   if (!slidesOf(rules, 0, slides) || !slidesOf(rules, 1, slides)) return {};
   return rules.kindsOf(guarded->noun);
@@ -79,7 +78,6 @@ void foresee(const Rules& rules, MovePlan& plan) {
     if (pick == nullptr || knownOf(rules, *pick->from, 0).owner != 0) return;
   }
   plan.from = from;
-  plan.to = to;
   plan.choiceOn = choiceOn;
 }
 

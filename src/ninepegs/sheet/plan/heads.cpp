@@ -51,7 +51,7 @@ std::set<NameId> neededLets(const MovePlan& plan) {
 }  // namespace
 
 void planHead(MovePlan& plan, Shortcuts without) {
-  bool runs = (without & bit(Shortcut::bracketed)) == 0;
+  bool runs = takes(without, Shortcut::bracketed);
   for (std::size_t i = 0; runs && i < plan.head.size(); ++i)
     if (as<PickCell>(*plan.head[i]) != nullptr)
       if (std::optional<RunPick> run = runPick(plan.head, i)) plan.runs.push_back(*run);

@@ -32,7 +32,7 @@ struct MovePlan {
   bool handSettled = true;  // what is put from the hand can be looked for before the first effect
   // The last pick moves what stands on `from`, for which a forbidden attack can be foreseen; -1: it
   // cannot.
-  NameId from = -1, to = -1;
+  NameId from = -1;
   const Term* choiceOn = nullptr;  // cells of the last pick where a further choice is made
   MoveClass moveClass = MoveClass::mask;
   int classLine = 0;      // of the sheet: what makes it so
@@ -60,6 +60,8 @@ Plan planMoves(const rules::Rules& rules, Shortcuts without);
 bool isEffect(const rules::Clause& clause);
 // What changes nothing on the board and decides on no move: trials may leave it out.
 bool isDropped(const rules::Clause& clause);
+// Are there clauses inside?
+bool holdsClauses(const rules::Clause& clause);
 // Are there choices, needs or rounds inside?
 bool holdsChoices(const rules::Clause& clause);
 

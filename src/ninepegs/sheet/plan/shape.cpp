@@ -35,6 +35,12 @@ bool touchesBoard(const Clauses& list) {
 
 }  // namespace
 
+bool holdsClauses(const Clause& clause) {
+  for (const Clauses* list : inner(clause))
+    if (!list->empty()) return true;
+  return false;
+}
+
 bool holdsChoices(const Clause& clause) {
   for (const Clauses* list : inner(clause))
     if (anyClause(*list, chooses)) return true;
@@ -83,11 +89,9 @@ bool handSettled(const MovePlan& plan) {
     total += here;
     const Put* put = as<Put>(*one);
     if (put != nullptr && put->fromHand) found = put;
-    bool blocks = false;
-    for (const Clauses* list : inner(*one)) blocks = blocks || !list->empty();
     mayFail = mayFail || put != nullptr || as<Shift>(*one) != nullptr ||
               as<ShiftAll>(*one) != nullptr || as<Flip>(*one) != nullptr ||
-              as<Change>(*one) != nullptr || blocks;
+              as<Change>(*one) != nullptr || holdsClauses(*one);
   }
   if (total == 0) return true;
   if (total > 1 || found == nullptr) return false;
@@ -218,10 +222,9 @@ void classify(const Rules& rules, int index, MovePlan& plan) {
 
 Plan planMoves(const Rules& rules, Shortcuts without) {
   Plan plan;
-  auto takes = [&](Shortcut one) { return (without & bit(one)) == 0; };
   int moves = static_cast<int>(rules.moves.size());
   for (int index = 0; index < moves; ++index) plan.moves.push_back(shapeOf(rules, index));
-  plan.pruned = takes(Shortcut::pruned) && mayPrune(rules, plan.moves);
+  plan.pruned = takes(without, Shortcut::pruned) && mayPrune(rules, plan.moves);
   if (plan.pruned) plan.guardedKinds = guardedKinds(rules, without);
   for (int index = 0; index < moves; ++index) {
     MovePlan& one = plan.moves[index];
@@ -229,7 +232,7 @@ Plan planMoves(const Rules& rules, Shortcuts without) {
     classify(rules, index, one);
     planHead(one, without);
     one.mayRepeat =
-        !takes(Shortcut::distinct) || mayRepeat(rules, one, rules.moves[index], without);
+        !takes(without, Shortcut::distinct) || mayRepeat(rules, one, rules.moves[index], without);
   }
   return plan;
 }

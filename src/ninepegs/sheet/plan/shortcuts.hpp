@@ -27,5 +27,8 @@ inline constexpr Shortcuts allShortcuts = (1u << shortcutCount) - 1;
 constexpr Shortcuts bit(Shortcut one) {
   return 1u << static_cast<unsigned>(one);
 }
+constexpr bool takes(Shortcuts without, Shortcut one) {
+  return (without & bit(one)) == 0;
+}
 
 }  // namespace ninepegs::sheet

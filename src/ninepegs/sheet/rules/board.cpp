@@ -12,15 +12,8 @@ namespace ninepegs::sheet {
 void Checker::boardRule() {
   const BoardDecl& decl = tree_.board;
   rules::BoardRule& rule = rules_.boardRule;
-  rule.shape = decl.shape;
-  rule.columns = decl.columns;
-  rule.rows = decl.rows;
-  rule.levels = decl.levels;
+  static_cast<BoardShape&>(rule) = decl;
   rule.oneEach = decl.oneEach;
-  rule.numbered = decl.numbered;
-  rule.rowsFromTop = decl.rowsFromTop;
-  rule.joinLeftRight = decl.joinLeftRight;
-  rule.joinTopBottom = decl.joinTopBottom;
   rule.span = decl.span;
   for (const auto& line : decl.lines) {
     rule.lines.emplace_back();
@@ -32,18 +25,10 @@ bool Checker::board() {
   const BoardDecl& decl = tree_.board;
   if (decl.columns == 0) return false;
   boardRule();
-  BoardShape shape;
-  shape.columns = decl.columns;
-  shape.rows = decl.rows;
-  shape.numbered = decl.numbered;
-  shape.rowsFromTop = decl.rowsFromTop;
-  shape.joinLeftRight = decl.joinLeftRight;
-  shape.joinTopBottom = decl.joinTopBottom;
-  shape.levels = decl.levels;
   Geometry& board = rules_.board;
-  switch (decl.shape) {
+  switch (decl.kind) {
     case Shape::square:
-      board = Geometry::square(shape);
+      board = Geometry::square(decl);
       break;
     case Shape::hexagon:
       board = Geometry::hexagon(decl.columns);
@@ -66,7 +51,7 @@ bool Checker::board() {
     rules_.boardRule.labels.push_back(board.label(cell));
   if (!board.direction("north")) rules_.facing = {-1, -1};
   for (const char* word : {"edge", "corner"}) rules_.symbols[word] = {SymbolKind::builtin, 0};
-  if (decl.shape == Shape::square)
+  if (decl.kind == Shape::square)
     for (const char* word : {"dark", "light"}) rules_.symbols[word] = {SymbolKind::builtin, 0};
   auto addCells = [&] {
     std::erase_if(rules_.symbols, [](const auto& s) { return s.second.kind == SymbolKind::cell; });
@@ -110,7 +95,7 @@ void Checker::sideName(const Name& name) {
 }
 
 void Checker::facing() {
-  bool square = tree_.board.shape == Shape::square;
+  bool square = tree_.board.kind == Shape::square;
   const Geometry& board = rules_.board;
   for (const auto& [way, name] : tree_.facing) {
     std::optional<int> direction = board.direction(way.text);
@@ -150,7 +135,7 @@ void Checker::pieces() {
     note(tree_.pieces.back().name.span,
          fmt::format("there are more than {} kinds of piece, the limit", limits::kinds));
   std::size_t ways = rules_.board.directions().size();
-  bool points = tree_.board.shape == Shape::points;
+  bool points = tree_.board.kind == Shape::points;
   for (std::size_t i = 0; i < tree_.pieces.size(); ++i) {
     const PieceDecl& piece = tree_.pieces[i];
     rules::PieceKind& kind = rules_.kinds[i];

@@ -195,7 +195,7 @@ void addLikelySlips(const Tree& tree, const std::shared_ptr<const Source>& sourc
                     std::vector<Diagnostic>& found) {
   bool whole =
       !tree.game.text.empty() && !tree.sides[1].text.empty() && !tree.moves.empty() &&
-      (tree.board.columns > 0 && (tree.board.shape != Shape::points || !tree.board.lines.empty()));
+      (tree.board.columns > 0 && (tree.board.kind != Shape::points || !tree.board.lines.empty()));
   if (!whole || found.size() >= limits::diagnosticsKept) return;
   // What stands on a refused line may be what it would have declared.
   std::set<std::string> doubtful;

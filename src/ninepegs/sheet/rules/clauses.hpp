@@ -165,10 +165,6 @@ std::vector<const Clauses*> inner(const Clause& clause);
 // What a part of a text shows; null of a quoted one.
 const Term* shown(const TextPart& part);
 
-// Calls `look` with every term of the clause itself, not of those inside it.
-template <class Look>
-void eachTerm(const Clause& clause, Look look);
-
 // Is `test` true of a clause of the list, at any depth?
 template <class Test>
 bool anyClause(const Clauses& list, const Test& test) {
@@ -230,6 +226,7 @@ struct Terms {
 };
 }  // namespace detail
 
+// Calls `look` with every term of the clause itself, not of those inside it.
 template <class Look>
 void eachTerm(const Clause& clause, Look look) {
   std::visit(detail::Terms<Look>{look}, clause.form);

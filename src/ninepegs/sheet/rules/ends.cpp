@@ -26,12 +26,7 @@ void Checker::ends() {
   for (const EndDecl& end : tree_.ends) {
     Types types(draft_, Context::ends);
     rules::EndRule rule;
-    rule.kind = end.kind;
-    rule.sideLoses = end.sideLoses;
-    rule.claim = end.claim;
-    rule.name = end.name;
-    rule.drawName = end.drawName;
-    rule.span = end.span;
+    static_cast<EndHead&>(rule) = end;
     if (end.kind == EndKind::sideWins) rule.side = rules_.side(end.side.text);
     if (end.kind == EndKind::sideWins && rule.side < 0)
       note(end.side.span, fmt::format("\"{}\" is no side", end.side.text),
@@ -190,7 +185,7 @@ void Checker::notation() {
     rule.rights.emplace_back(letter, cell.value_or(0));
   }
   if (fen.check) rule.check = Types(draft_, Context::ends).want(*fen.check, Type::truth);
-  if (tree_.board.shape != Shape::square || rules_.layered() || tree_.board.levels > 1)
+  if (tree_.board.kind != Shape::square || rules_.layered() || tree_.board.levels > 1)
     note(fen.span, "this notation is for one square board");
   rules_.notation = std::move(rule);
 }
@@ -201,17 +196,11 @@ void Checker::cases() {
     bool here = one.variant.text == tree_.variant;
     for (const sheet::CaseStep& step : one.steps) {
       rules::CaseStep to;
-      to.kind = step.kind;
-      to.raw = step.raw;
+      static_cast<CaseStepHead&>(to) = step;
       to.subject = step.subject.text;
       to.draw = step.kind == ExpectKind::end && step.subject.text == "draw";
       to.toCell = step.kind == ExpectKind::moves && step.endName == "to";
       to.subjectSpan = step.subject.span;
-      to.endName = step.endName;
-      to.numbers = step.numbers;
-      to.first = step.first;
-      to.lines = step.lines;
-      to.span = step.span;
       if (here && step.kind == ExpectKind::condition)
         to.condition = Types(draft_, Context::example).want(step.condition, Type::truth);
       if (here && step.kind == ExpectKind::seenBy) sideName(step.subject);

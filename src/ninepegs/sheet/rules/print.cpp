@@ -66,7 +66,7 @@ class Printer {
   void board() {
     const BoardRule& board = rules_.boardRule;
     std::string line = "board ";
-    switch (board.shape) {
+    switch (board.kind) {
       case Shape::square:
         line += fmt::format("square {} x {}", board.columns, board.rows);
         if (board.levels > 1) line += fmt::format(" x {}", board.levels);

@@ -56,14 +56,11 @@ struct Ways {
   bool every = false;  // all directions of the board
 };
 
-struct BoardRule {
-  Shape shape = Shape::square;
-  int columns = 0, rows = 0, levels = 1;        // of a hexagon: cells on a side, in `columns`
+struct BoardRule : BoardShape {                 // of a hexagon: cells on a side, in `columns`
   bool oneEach = false;                         // a layer of pieces for each side
   std::vector<std::vector<std::string>> lines;  // of points
-  bool numbered = false, rowsFromTop = false, joinLeftRight = false, joinTopBottom = false;
-  std::vector<std::string> labels;  // of all cells, with those that are left out
-  TermPtr without;                  // null: nothing is left out
+  std::vector<std::string> labels;              // of all cells, with those that are left out
+  TermPtr without;                              // null: nothing is left out
   Span span;
 };
 
@@ -161,16 +158,11 @@ struct NotationRule {
   TermPtr check;  // null: it writes none
   Span span;
 };
-struct EndRule {
-  sheet::EndKind kind = sheet::EndKind::draw;
-  int side = -1;           // of sideWins
-  bool sideLoses = false;  // `SIDE loses`: the other side wins
-  bool claim = false;
-  std::string name, drawName;  // drawName: of a leader's tie
-  TermPtr measure;             // of leader, else null
+struct EndRule : sheet::EndHead {
+  int side = -1;    // of sideWins
+  TermPtr measure;  // of leader, else null
   TermPtr condition;
   TermPtr showing;  // may be null
-  Span span;
   int id = -1;
 };
 struct SeesRule {
@@ -189,19 +181,12 @@ struct SymmetryRule {
   bool every = false;  // all that the board has
   Span span;
 };
-struct CaseStep {
-  sheet::ExpectKind kind = sheet::ExpectKind::ongoing;
-  std::string raw;      // of play, legal, not legal, moves: the moves as written
+struct CaseStep : sheet::CaseStepHead {
   std::string subject;  // a side, or the cell of `moves from`
   bool draw = false;    // of end: nobody wins
   bool toCell = false;  // of moves: to the cell, not from it
   Span subjectSpan;
-  std::string endName;
-  std::vector<unsigned long long> numbers;  // moveCount: one; sequences: from depth `first`
-  int first = 0;
-  std::vector<sheet::Block> lines;  // of leaves
-  TermPtr condition;                // of condition
-  Span span;
+  TermPtr condition;  // of condition
 };
 struct CaseRule {
   std::string name, variant;  // variant: empty: the game as it stands

@@ -44,6 +44,12 @@ struct Noun {
 // Every form says its parts to `visit`, in the order in which they are written.
 // clang-format off
 
+struct Pair {
+  TermPtr left, right;
+  template <class V> void parts(V visit) const { visit(left), visit(right); }
+};
+struct OfCell { TermPtr cell; template <class V> void parts(V visit) const { visit(cell); } };
+
 // A name that was given to a value: of any type.
 struct Name { NameId name; };
 // A definition as it is used here: what it is given, and its body with that. Of any type.
@@ -79,20 +85,11 @@ struct Rows { long long first, last; Parity parity; };
 struct Columns { long long first, last; Parity parity; };
 struct Touched {};
 struct SideReach { Whose whose; };
-struct ReachOf { TermPtr cell; template <class V> void parts(V visit) const { visit(cell); } };
-struct CellAsSet { TermPtr cell; template <class V> void parts(V visit) const { visit(cell); } };
-struct Both {
-  TermPtr left, right;
-  template <class V> void parts(V visit) const { visit(left), visit(right); }
-};
-struct Either {
-  TermPtr left, right;
-  template <class V> void parts(V visit) const { visit(left), visit(right); }
-};
-struct Except {
-  TermPtr left, right;
-  template <class V> void parts(V visit) const { visit(left), visit(right); }
-};
+struct ReachOf : OfCell {};
+struct CellAsSet : OfCell {};
+struct Both : Pair {};
+struct Either : Pair {};
+struct Except : Pair {};
 // Directions are places in Rules::ways. Without `from`: from the piece whose reach this is.
 struct Ahead { int ways; TermPtr of; template <class V> void parts(V visit) const { visit(of); } };
 struct Step { int ways; TermPtr from; template <class V> void parts(V visit) const { visit(from); } };
@@ -172,9 +169,9 @@ struct KindProperty {
   int property; TermPtr kind;
   template <class V> void parts(V visit) const { visit(kind); }
 };
-struct RowNumber { TermPtr cell; template <class V> void parts(V visit) const { visit(cell); } };
-struct ColumnNumber { TermPtr cell; template <class V> void parts(V visit) const { visit(cell); } };
-struct Weight { TermPtr cell; template <class V> void parts(V visit) const { visit(cell); } };
+struct RowNumber : OfCell {};
+struct ColumnNumber : OfCell {};
+struct Weight : OfCell {};
 struct Plies {};
 struct Passes {};
 struct TimesSeen {};
@@ -204,14 +201,8 @@ struct Total {
 
 // Conditions.
 struct Not { TermPtr what; template <class V> void parts(V visit) const { visit(what); } };
-struct And {
-  TermPtr left, right;
-  template <class V> void parts(V visit) const { visit(left), visit(right); }
-};
-struct Or {
-  TermPtr left, right;
-  template <class V> void parts(V visit) const { visit(left), visit(right); }
-};
+struct And : Pair {};
+struct Or : Pair {};
 struct Any { TermPtr what; template <class V> void parts(V visit) const { visit(what); } };
 struct None { TermPtr what; template <class V> void parts(V visit) const { visit(what); } };
 enum class Relation { equal, unequal, less, lessEqual, greater, greaterEqual };
@@ -219,10 +210,7 @@ struct Compare {  // of two of one type
   Relation relation; TermPtr left, right;
   template <class V> void parts(V visit) const { visit(left), visit(right); }
 };
-struct Within {
-  TermPtr left, right;
-  template <class V> void parts(V visit) const { visit(left), visit(right); }
-};
+struct Within : Pair {};
 struct Inside {
   TermPtr cell, in;
   template <class V> void parts(V visit) const { visit(cell), visit(in); }

@@ -134,7 +134,4 @@ class Types {
 
 std::string typeName(Type type);
 
-// Is it `my hand` or `their hand`?
-bool isHand(const Expr& expr);
-
 }  // namespace ninepegs::sheet

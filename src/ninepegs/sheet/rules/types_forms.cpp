@@ -9,10 +9,15 @@
 
 namespace ninepegs::sheet {
 
+namespace {
+
+// Is it `my hand` or `their hand`?
 bool isHand(const Expr& expr) {
   return expr.kind == ExprKind::own && expr.args[0].kind == ExprKind::hand &&
          expr.args[0].args.empty();
 }
+
+}  // namespace
 
 bool Types::inside(std::initializer_list<Context> contexts) const {
   return std::find(contexts.begin(), contexts.end(), context_) != contexts.end();

@@ -11,7 +11,7 @@ namespace {
 // Columns x rows, and levels where the shape has them.
 void size(Cursor& in, BoardDecl& board) {
   Span at = in.span();
-  bool square = board.shape == Shape::square;
+  bool square = board.kind == Shape::square;
   const char* hint =
       square ? "say: board square 7 x 6 (columns x rows)" : "say: board rhombus 9 x 9";
   long long columns = in.number("the number of columns");
@@ -43,7 +43,7 @@ void Parser::board(const Block& block, Cursor& in) {
   BoardDecl& board = tree_.board;
   board.span = block.span;
   if (in.accept("hexagon")) {
-    board.shape = Shape::hexagon;
+    board.kind = Shape::hexagon;
     Span at = in.span();
     long long side = in.number("the number of cells on a side");
     if (side < 1) in.refuse(at, "a hexagon has at least one cell on a side");
@@ -54,16 +54,16 @@ void Parser::board(const Block& block, Cursor& in) {
                             side, limits::cells));
     board.columns = static_cast<int>(side);
   } else if (in.accept("rhombus")) {
-    board.shape = Shape::rhombus;
+    board.kind = Shape::rhombus;
     size(in, board);
   } else if (in.accept("points")) {
-    board.shape = Shape::points;
+    board.kind = Shape::points;
     board.columns = 1;
   } else {
     in.expect("square", "there are: board square 7 x 6, hexagon 4, rhombus 9 x 9, points");
     size(in, board);
   }
-  bool square = board.shape == Shape::square;
+  bool square = board.kind == Shape::square;
   while (in.accept(",")) {
     if (in.accept("without")) {
       board.without = expression(in);
@@ -94,7 +94,7 @@ void Parser::board(const Block& block, Cursor& in) {
     }
   }
   in.end();
-  if (board.shape != Shape::points) return refuseChildren(block, in);
+  if (board.kind != Shape::points) return refuseChildren(block, in);
   for (const Block& line : block.children) {
     guarded(line, [&](Cursor& cursor) {
       cursor.expect("line", "say: line a7 d7 g7");

@@ -1,6 +1,7 @@
 // What the tree and the resolved rules share of positions and cases.
 #pragma once
 
+#include <string>
 #include <vector>
 
 #include "ninepegs/base/expectation.hpp"
@@ -17,5 +18,23 @@ struct PositionDecl {
 using ninepegs::ExpectKind;
 
 enum class EndKind { moverWins, moverLoses, sideWins, draw, leader };
+
+// What an end and a step of a case say without naming anything.
+struct EndHead {
+  EndKind kind = EndKind::draw;
+  bool sideLoses = false;  // `SIDE loses`: the other side wins
+  bool claim = false;
+  std::string name, drawName;  // drawName: of a leader's tie
+  Span span;
+};
+struct CaseStepHead {
+  ExpectKind kind = ExpectKind::ongoing;
+  std::string raw;  // of play, legal, not legal, moves: the moves as written
+  std::string endName;
+  std::vector<unsigned long long> numbers;  // moveCount: one; sequences: from depth `first`
+  int first = 0;
+  std::vector<Block> lines;  // of leaves
+  Span span;
+};
 
 }  // namespace ninepegs::sheet

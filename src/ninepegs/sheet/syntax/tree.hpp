@@ -189,16 +189,11 @@ struct TurnDecl {
   std::vector<std::vector<Name>> tiers;  // `a or b else c`: {{a, b}, {c}}
   Span span;
 };
-struct EndDecl {
-  EndKind kind = EndKind::draw;
-  Name side;               // of sideWins
-  bool sideLoses = false;  // `SIDE loses`: the other side wins
-  bool claim = false;
-  std::string name, drawName;   // drawName: of a leader's tie
+struct EndDecl : EndHead {
+  Name side;                    // of sideWins
   std::optional<Expr> measure;  // of leader
   Expr condition;
   std::optional<Expr> showing;
-  Span span;
 };
 struct AlwaysDecl {
   Expr expr;
@@ -210,16 +205,9 @@ struct SymmetryDecl {
   Span span;
 };
 
-struct CaseStep {
-  ExpectKind kind = ExpectKind::ongoing;
-  std::string raw;  // of play, legal, not legal, moves: the moves as written
-  Name subject;     // a side, `draw`, or the cell of `moves from`
-  std::string endName;
-  std::vector<unsigned long long> numbers;  // moveCount: one; sequences: from depth `first`
-  int first = 0;
-  std::vector<Block> lines;  // of leaves
+struct CaseStep : CaseStepHead {
+  Name subject;  // a side, `draw`, or the cell of `moves from`
   Expr condition;
-  Span span;
 };
 struct CaseDecl {
   std::string name;
@@ -229,12 +217,9 @@ struct CaseDecl {
   Span span;
 };
 
-struct BoardDecl {
-  Shape shape = Shape::square;
-  int columns = 0, rows = 0, levels = 1;  // of a hexagon: cells on a side, in `columns`
-  bool oneEach = false;                   // a layer of pieces for each side
-  std::vector<std::vector<Name>> lines;   // of points
-  bool numbered = false, rowsFromTop = false, joinLeftRight = false, joinTopBottom = false;
+struct BoardDecl : BoardShape {          // of a hexagon: cells on a side, in `columns`
+  bool oneEach = false;                  // a layer of pieces for each side
+  std::vector<std::vector<Name>> lines;  // of points
   std::optional<Expr> without;
   Span span;
 };

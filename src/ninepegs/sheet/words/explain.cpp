@@ -50,7 +50,7 @@ class Explainer {
         fmt::format("{} moves first, then {}, in turn.", rules_.sides[0], rules_.sides[1]));
     std::string cells = plural(static_cast<long long>(rules_.board.all().count()), "cell");
     std::string shape;
-    switch (board.shape) {
+    switch (board.kind) {
       case Shape::square:
         shape = fmt::format("a square grid of {} columns and {} rows", board.columns, board.rows);
         if (board.levels > 1) shape += fmt::format(" on {} levels", board.levels);
