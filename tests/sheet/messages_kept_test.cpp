@@ -106,6 +106,23 @@ TEST(MessagesKept, ASlipBehindAnErrorIsToldToo) {
   EXPECT_EQ(found[1].hint, "did you mean \"empty\"?");
 }
 
+// A kind that is not there is no other kind: not the first of the sheet, where there is one.
+TEST(MessagesKept, AKindThatIsNotThereIsToldAlone) {
+  for (const char* pieces : {"", "piece stone * neutral\n"})
+    for (const char* lines :
+         {"move m\n  change all into peg\n", "move m\n  put peg on a1\n",
+          "move m\n  choose k from peg\n  put k on a1\n", "group box = peg\nmove m\n  take box\n"}) {
+      std::string sheet = std::string("game odd\nsides Amber and Slate\nboard square 3 x 3\n") +
+                          pieces + lines + "ends\n  draw \"over\" when plies > 1\n";
+      std::vector<Diagnostic> found = test::messages(sheet);
+      int ofKinds = 0;
+      for (const Diagnostic& one : found)
+        ofKinds += one.message.find("peg") != std::string::npos ? 1 : 0;
+      EXPECT_EQ(ofKinds, 1) << sheet << toText(found[0]);
+      EXPECT_LE(found.size(), pieces[0] == 0 ? 2u : 1u) << sheet << toText(found.back());
+    }
+}
+
 TEST(MessagesKept, TheSameIsToldOnce) {
   EXPECT_EQ(test::messages(
                 test::sheetWith(

@@ -76,7 +76,7 @@ int Checker::kindName(const Name& name) {
        didYouMean(name.text, kinds,
                   kinds.empty() ? "declare it: piece " + name.text + " o x"
                                 : "there are: " + joined(kinds, ", ")));
-  return 0;
+  return -1;
 }
 
 void Checker::groups() {

@@ -85,7 +85,7 @@ class Checker {
                    MoveState& state, Types& types);
   static void fillTexts(Clauses& list, MoveState& state);
   void sideName(const Name& name);
-  int kindName(const Name& name);
+  int kindName(const Name& name);  // -1, and a message, if it names none
   int number(Span span, rules::StatementInfo::Role role);
 
   const Tree& tree_;
