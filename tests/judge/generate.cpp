@@ -427,6 +427,9 @@ std::string Generator::set(int deep) {
       case 1:
         return a + " or " + setOperand(deep - 1);
       case 2:
+        // What is stepped to, without a set that is there already.
+        if (chance(30) && !singleWays_.empty())
+          return fmt::format("({} of {}) except {}", any(singleWays_), a, setOperand(0));
         return a + " except " + setOperand(deep - 1);
       case 3:
         return singleWays_.empty() ? "step any from " + a : any(singleWays_) + " of " + a;
