@@ -109,9 +109,9 @@ TEST(MessagesKept, ASlipBehindAnErrorIsToldToo) {
 // A kind that is not there is no other kind: not the first of the sheet, where there is one.
 TEST(MessagesKept, AKindThatIsNotThereIsToldAlone) {
   for (const char* pieces : {"", "piece stone * neutral\n"})
-    for (const char* lines :
-         {"move m\n  change all into peg\n", "move m\n  put peg on a1\n",
-          "move m\n  choose k from peg\n  put k on a1\n", "group box = peg\nmove m\n  take box\n"}) {
+    for (const char* lines : {"move m\n  change all into peg\n", "move m\n  put peg on a1\n",
+                              "move m\n  choose k from peg\n  put k on a1\n",
+                              "group box = peg\nmove m\n  take box\n"}) {
       std::string sheet = std::string("game odd\nsides Amber and Slate\nboard square 3 x 3\n") +
                           pieces + lines + "ends\n  draw \"over\" when plies > 1\n";
       std::vector<Diagnostic> found = test::messages(sheet);

@@ -9,6 +9,8 @@
 #include "ninepegs/board/bits.hpp"
 #include "ninepegs/game/game.hpp"
 #include "ninepegs/game/library.hpp"
+#include "ninepegs/game/move_text.hpp"
+#include "ninepegs/game/sheet_game.hpp"
 #include "ninepegs/play/opponent.hpp"
 #include "ninepegs/sheet/machine/machine.hpp"
 #include "ninepegs/sheet/program/program.hpp"

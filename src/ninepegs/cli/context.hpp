@@ -89,6 +89,8 @@ void addLint(CLI::App& app, Context& context);
 void addTidy(CLI::App& app, Context& context);
 void addNew(CLI::App& app, Context& context);
 void addCheck(CLI::App& app, Context& context);
+void addMutate(CLI::App& app, Context& context);
+void addAsk(CLI::App& app, Context& context);
 void addDemo(CLI::App& app, Context& context);
 void addCompletion(CLI::App& app, Context& context);
 

@@ -62,6 +62,8 @@ int run(int argc, char** argv) {
   cli::addCount(app, context);
   cli::addPlay(app, context);
   cli::addCheck(app, context);
+  cli::addMutate(app, context);
+  cli::addAsk(app, context);
   cli::addExplain(app, context);
   cli::addLint(app, context);
   cli::addTidy(app, context);

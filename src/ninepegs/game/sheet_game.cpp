@@ -273,6 +273,15 @@ Outcome SheetGame::outcomeOf(std::uint64_t word) {
   return out;
 }
 
+bool SheetGame::sameButResult(const Position& one, const Position& two) const {
+  for (int word = 0; word < program_.layout.words; ++word) {
+    if (word == Layout::result || (program_.layout.seen != 0 && word == program_.layout.seen))
+      continue;
+    if (one.words[word] != two.words[word]) return false;
+  }
+  return true;
+}
+
 Result SheetGame::decoded(std::uint64_t word) const {
   Outcome is = outcomeOf(word);
   Result out{is.kind, is.winner, "", is.end, is.claim, 0};

@@ -72,6 +72,9 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
   const sheet::Program& program() const { return program_; }
   const rules::Rules& rules() const { return rules_; }
   static Outcome outcomeOf(std::uint64_t word);
+  // Are two positions the same but for their results and for earlier positions? The second may be
+  // of another game, if that remembers the same things in as many words.
+  bool sameButResult(const Position& one, const Position& two) const;
 
  private:
   template <int W>

@@ -25,6 +25,19 @@ std::string SheetGame::firstMoves() const {
   return texts.empty() ? "none at the start" : joined(texts, ", ");
 }
 
+// Is there a line beside the picture, or the pictures?
+static bool saysMoreThanPicture(const std::vector<sheet::Block>& lines) {
+  bool first = true;
+  for (const sheet::Block& block : lines) {
+    for (const std::string& part : splitTrimmed(block.raw, ';')) {
+      bool picture = part.rfind("picture of ", 0) == 0 || (block.pictureRow && part == block.raw);
+      if (!picture && !first) return true;
+      first = false;
+    }
+  }
+  return false;
+}
+
 Example SheetGame::example(const rules::CaseRule& one, int& conditions,
                            std::vector<Diagnostic>& found) const {
   const sheet::Source& source = *rules_.source;
@@ -110,6 +123,7 @@ Example SheetGame::example(const rules::CaseRule& one, int& conditions,
         break;
       case ExpectKind::leaves:
         to.position = readBlock(rules_, program_.layout, source, step.lines, found);
+        to.whole = saysMoreThanPicture(step.lines);
         break;
       default:
         break;

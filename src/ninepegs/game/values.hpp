@@ -130,8 +130,9 @@ struct ExampleStep {
   int firstDepth = 0;                       // sequences
   std::vector<unsigned long long> numbers;  // moveCount: one; sequences: one a depth
   int condition = -1;
-  std::string text;   // of a condition, as written
-  Position position;  // leaves: what stands where
+  std::string text;    // of a condition, as written
+  Position position;   // leaves: what stands where
+  bool whole = false;  // ... and all else: whose turn it is, marks, numbers, hands
 };
 struct Example {
   std::string name, variant;

@@ -165,6 +165,7 @@ Finding described(const Game& game, FindingKind kind, int line, const Evidence::
   finding.line = line;
   finding.message = seen.message;
   finding.playout = seen.playout;
+  if (!options.described) return finding;
   Shortened shortest{seen.moves, false};
   if (kind != FindingKind::endless)
     shortest = shorten(game, kind, line, seen.moves, options.shortenBudget, options.stop);

@@ -26,6 +26,7 @@ struct CheckOptions {
   // played to find what leaks, one for every four playouts. Closely: texts and symmetries in every
   // position, and a pair for every playout.
   bool closely = false;
+  bool described = true;  // work out the shortest game of each finding; else it has no moves
   std::size_t shortenBudget = 200'000;  // positions tried for the shortest failing game
   const StopFlag* stop = nullptr;
   std::function<void(std::uint64_t done)> progress;  // called now and then, from any thread

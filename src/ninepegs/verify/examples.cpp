@@ -126,9 +126,12 @@ std::string Runner::leaves(const ExampleStep& step) const {
         different.push_back(game_.board().label(cell));
     }
   }
+  std::string got = game_.positionText(position_);
+  if (different.empty() && step.whole && got != game_.positionText(step.position))
+    return fmt::format("expected the position {}; but it is {}", game_.positionText(step.position),
+                       got);
   if (different.empty()) return "";
-  return fmt::format("the picture differs on {}; the position is {}", joined(different, ", "),
-                     game_.positionText(position_));
+  return fmt::format("the picture differs on {}; the position is {}", joined(different, ", "), got);
 }
 
 std::string Runner::told(const ExampleStep& step) const {

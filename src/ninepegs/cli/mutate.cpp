@@ -1,0 +1,81 @@
+#include <fmt/format.h>
+
+#include "ninepegs/base/parallel.hpp"
+#include "ninepegs/cli/context.hpp"
+#include "ninepegs/report/mutants_text.hpp"
+
+namespace ninepegs::cli {
+namespace {
+
+struct Options {
+  GameOptions game;
+  std::string seed = "1", threads = "0", playouts = "50", most = "0", atLeast = "0";
+  bool all = false, json = false;
+};
+
+void run(const Options& options, Context& context) {
+  std::shared_ptr<const Game> game = options.game.open(context);
+  const auto* sheet = dynamic_cast<const SheetGame*>(game.get());
+  if (sheet == nullptr) throw BadInput(Place{}, "only a game with a sheet has mutants");
+  verify::MutantOptions how;
+  how.seed = wholeOption(options.seed, "--seed", 0, ~0ull);
+  how.playouts = wholeOption(options.playouts, "--playouts", 0, 1'000'000);
+  how.most = wholeOption(options.most, "--mutants", 0, 1'000'000);
+  how.threads = static_cast<int>(wholeOption(options.threads, "--threads", 0, 256));
+  if (how.threads == 0) how.threads = availableThreads();
+  std::uint64_t atLeast = wholeOption(options.atLeast, "--at-least", 0, 100);
+  how.stop = &stopFlag();
+  verify::Mutants mutants(*sheet, how);
+  {
+    Progress progress(context, "mutants", mutants.all().size());
+    mutants.onProgress([&](std::uint64_t done) { progress.at(done); });
+    mutants.run();
+    mutants.onProgress(nullptr);
+  }
+  report::MutantsSaid said;
+  said.seed = how.seed;
+  said.playouts = how.playouts;
+  said.everyOne = options.all;
+  said.stopped = wantsStop(&stopFlag());
+  print(options.json ? report::mutantsJson(mutants, said) + "\n"
+                     : report::mutantsText(mutants, said, context.paint));
+  bool enough = report::totalsOf(mutants).noticed() >= static_cast<double>(atLeast);
+  context.exitCode = said.stopped ? exitInterrupted : enough ? exitFine : exitFault;
+}
+
+}  // namespace
+
+void addMutate(CLI::App& app, Context& context) {
+  auto options = std::make_shared<Options>();
+  CLI::App* command = app.add_subcommand(
+      "mutate", "Put one slip at a time into the rules, and see whether the sheet notices");
+  options->game.addGame(*command);
+  command->add_option("--seed", options->seed, "seed of the random numbers (default 1)")
+      ->type_name("S");
+  command
+      ->add_option("--playouts", options->playouts,
+                   "random games that look for faults in each mutant (default 50)")
+      ->type_name("N");
+  command->add_option("--mutants", options->most, "so many, drawn from all (default: all)")
+      ->type_name("N");
+  command
+      ->add_option("--threads", options->threads,
+                   "threads (0: one for each core); changes no result")
+      ->type_name("T");
+  command
+      ->add_option("--at-least", options->atLeast,
+                   "exit code 1 if less than so many in a hundred are noticed")
+      ->type_name("PERCENT");
+  command->add_flag("--all", options->all, "list the mutants that are noticed, too");
+  command->add_flag("--json", options->json, "print one JSON object");
+  command->footer(
+      "A mutant is the sheet with one realistic slip: a direction forgotten, a number by one, mine\n"
+      "for theirs, a line left out. It is noticed if a case of the sheet fails, or if playouts find\n"
+      "a fault. What nothing notices could be a mistake in your sheet, too: `ninepegs ask` asks.\n"
+      "Examples:\n"
+      "  ninepegs mutate connect-four\n"
+      "  ninepegs mutate ./my-game.pegs --at-least 95 --json");
+  command->callback([options, &context] { run(*options, context); });
+}
+
+}  // namespace ninepegs::cli

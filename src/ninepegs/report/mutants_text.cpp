@@ -1,0 +1,181 @@
+#include "ninepegs/report/mutants_text.hpp"
+
+#include <fmt/format.h>
+
+#include <nlohmann/json.hpp>
+
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/verify/questions.hpp"
+
+namespace ninepegs::report {
+namespace {
+
+using verify::Difference;
+using verify::Mutant;
+
+const char* standing(const Mutant& one) {
+  if (one.game == nullptr) return "refused";
+  if (!one.noticedBy.empty()) return one.noticedBy == "case" ? "case" : "playouts";
+  return one.shows.empty() ? "same" : "missed";
+}
+
+const char* differs(Difference::Kind kind) {
+  switch (kind) {
+    case Difference::Kind::notLegal:
+      return "a move is not legal there";
+    case Difference::Kind::extra:
+      return "another move is legal there";
+    case Difference::Kind::after:
+      return "it leads elsewhere";
+    case Difference::Kind::result:
+      return "it ends otherwise";
+    case Difference::Kind::told:
+      return "something else is told";
+    case Difference::Kind::runaway:
+      return "it comes to no end";
+    case Difference::Kind::start:
+      return "it begins otherwise";
+    case Difference::Kind::seen:
+      return "a side sees something else";
+  }
+  return "";
+}
+
+// The shortest game on which it parts from the sheet, as texts.
+struct Shown {
+  std::vector<std::string> moves;
+  bool shortest = false;
+  Difference::Kind kind = Difference::Kind::after;
+};
+Shown partingOf(const verify::Mutants& mutants, const Mutant& one, std::size_t budget) {
+  Shown out;
+  verify::Parting parting = mutants.parting(one, budget);
+  out.shortest = parting.shortest;
+  if (!parting.shortest) {
+    out.kind = one.shows.front().kind;
+    return out;
+  }
+  out.kind = parting.difference.kind;
+  Position position = mutants.game().start();
+  for (const Move& move : parting.moves) {
+    out.moves.push_back(mutants.game().moveText(position, move));
+    mutants.game().apply(position, move);
+  }
+  return out;
+}
+
+std::string parted(const verify::Mutants& mutants, const Mutant& one, std::size_t budget) {
+  Shown shown = partingOf(mutants, one, budget);
+  if (shown.shortest)
+    return fmt::format("after {}: {}",
+                       shown.moves.empty() ? "no move" : joined(shown.moves, ", "),
+                       differs(shown.kind));
+  const verify::Mutants::Answer& answer = mutants.answers()[one.shows.front().scene];
+  return fmt::format("from {}: {}", mutants.game().positionText(answer.scene.position),
+                     differs(shown.kind));
+}
+
+}  // namespace
+
+double MutantTotals::noticed() const {
+  std::size_t differ = byCase + byPlayouts + missed;
+  return differ == 0 ? 100.0
+                     : 100.0 * static_cast<double>(differ - missed) / static_cast<double>(differ);
+}
+
+MutantTotals totalsOf(const verify::Mutants& mutants) {
+  MutantTotals out;
+  for (const Mutant& one : mutants.all()) {
+    std::string_view is = standing(one);
+    ++out.all;
+    ++(is == "refused"    ? out.refused
+       : is == "case"     ? out.byCase
+       : is == "playouts" ? out.byPlayouts
+       : is == "same"     ? out.same
+                          : out.missed);
+  }
+  return out;
+}
+
+std::string mutantsText(const verify::Mutants& mutants, const MutantsSaid& how,
+                        const Paint& paint) {
+  const Game& game = mutants.game();
+  MutantTotals totals = totalsOf(mutants);
+  std::string out = paint.strong(game.info().title);
+  if (!game.info().variant.empty()) out += ", variant " + game.info().variant;
+  out += fmt::format(": {} with one slip each, seed {}\n",
+                     plural(static_cast<long long>(totals.all), "mutant"), how.seed);
+  if (how.stopped) out += paint.bad("  stopped early: not all were looked at") + "\n";
+  auto row = [&](std::size_t many, const std::string& says) {
+    out += fmt::format("  {:>5}  {}\n", many, says);
+  };
+  row(totals.byCase, "noticed by a case of the sheet");
+  row(totals.byPlayouts, fmt::format("noticed in {} playouts each", how.playouts));
+  row(totals.refused, "refused when they are read");
+  row(totals.same, fmt::format("the same as the sheet in {} positions, chosen among {}",
+                               grouped(mutants.answers().size()), grouped(mutants.met())));
+  row(totals.missed, "differ from the sheet, and nothing notices");
+  out += fmt::format("  of those that differ, {:.1f} % are noticed\n", totals.noticed());
+  std::size_t partings = 0;
+  bool headed = false;
+  for (const Mutant& one : mutants.all()) {
+    std::string_view is = standing(one);
+    if (is != "missed" && !how.everyOne) continue;
+    if (!headed && !how.everyOne) out += "\n" + paint.strong("Not noticed") + "\n";
+    if (!headed && how.everyOne) out += "\n" + paint.strong("All mutants") + "\n";
+    headed = true;
+    out += fmt::format("  line {:>3}  {}\n", one.mutation.line, rules::toText(one.mutation));
+    if (is == "case")
+      out += fmt::format("            case \"{}\", line {}\n", one.noticed, one.noticedLine);
+    else if (is == "playouts")
+      out += wrapped(one.noticedBy + ": " + one.noticed, 88, "            ");
+    else if (is == "refused")
+      out += wrapped("refused: " + one.refused, 88, "            ");
+    else if (is == "same")
+      out += "            the same\n";
+    else if (partings++ < how.partings)
+      out += wrapped(parted(mutants, one, how.budget), 88, "            ");
+  }
+  if (totals.missed > how.partings)
+    out += fmt::format("  shortest games are shown for the first {}\n", how.partings);
+  if (totals.missed > 0)
+    out += fmt::format("\n`ninepegs ask {}` asks what would tell them apart.\n", game.info().id);
+  return out;
+}
+
+std::string mutantsJson(const verify::Mutants& mutants, const MutantsSaid& how) {
+  nlohmann::ordered_json out;
+  MutantTotals totals = totalsOf(mutants);
+  out["game"] = mutants.game().info().id;
+  if (!mutants.game().info().variant.empty()) out["variant"] = mutants.game().info().variant;
+  out["seed"] = how.seed;
+  out["playouts"] = how.playouts;
+  out["positions"] = mutants.answers().size();
+  out["complete"] = !how.stopped;
+  out["totals"] = {{"mutants", totals.all},     {"case", totals.byCase},
+                   {"playouts", totals.byPlayouts}, {"refused", totals.refused},
+                   {"same", totals.same},       {"missed", totals.missed}};
+  out["noticedPercent"] = totals.noticed();
+  out["mutants"] = nlohmann::ordered_json::array();
+  std::size_t partings = 0;
+  for (const Mutant& one : mutants.all()) {
+    nlohmann::ordered_json to;
+    to["line"] = one.mutation.line;
+    to["slip"] = rules::slipName(one.mutation.slip);
+    to["was"] = one.mutation.was;
+    to["now"] = one.mutation.now;
+    to["standing"] = standing(one);
+    if (!one.refused.empty()) to["refused"] = one.refused;
+    if (!one.noticedBy.empty())
+      to["noticed"] = {{"by", one.noticedBy}, {"line", one.noticedLine}, {"says", one.noticed}};
+    if (std::string_view(standing(one)) == "missed" && partings++ < how.partings) {
+      Shown shown = partingOf(mutants, one, how.budget);
+      if (shown.shortest) to["moves"] = shown.moves;
+      to["differs"] = differs(shown.kind);
+    }
+    out["mutants"].push_back(std::move(to));
+  }
+  return out.dump(2);
+}
+
+}  // namespace ninepegs::report

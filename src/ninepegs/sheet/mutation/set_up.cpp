@@ -1,0 +1,194 @@
+// The start, the board's edges, and what pieces are.
+#include <fmt/format.h>
+
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/sheet/mutation/parts.hpp"
+
+namespace ninepegs::rules {
+namespace {
+
+// The rows of a picture among the blocks, in order: where each stands.
+using Place = std::vector<std::size_t>;
+void rowsOf(const std::vector<sheet::Block>& blocks, Place at, std::vector<Place>& out) {
+  for (std::size_t i = 0; i < blocks.size(); ++i) {
+    Place here = at;
+    here.push_back(i);
+    if (blocks[i].pictureRow) out.push_back(here);
+    rowsOf(blocks[i].children, here, out);
+  }
+}
+
+template <class Blocks>
+auto& blockAt(Blocks& blocks, const Place& place) {
+  auto* list = &blocks;
+  for (std::size_t i = 0; i + 1 < place.size(); ++i) list = &(*list)[place[i]].children;
+  return (*list)[place.back()];
+}
+
+class SetUp {
+ public:
+  SetUp(const Rules& rules, std::vector<Mutation>& out) : rules_(rules), out_(out) {}
+
+  void all() {
+    edges();
+    for (std::size_t i = 0; i < rules_.kinds.size(); ++i) kind(i);
+    if (!rules_.start) {
+      turn();
+      return;
+    }
+    rowsOf(rules_.start->lines, {}, rows_);
+    for (std::size_t row = 0; row < rows_.size(); ++row) pieces(row);
+    for (std::size_t i = 0; i < rules_.start->lines.size(); ++i) numbers(i);
+    turn();
+  }
+
+ private:
+  template <class Make>
+  void add(Slip slip, int line, const std::string& was, const std::string& now, Make make) {
+    Mutation mutation;
+    mutation.slip = slip;
+    mutation.line = line;
+    mutation.was = was;
+    mutation.now = now;
+    mutation.make = std::move(make);
+    out_.push_back(std::move(mutation));
+  }
+
+  void edges() {
+    if (rules_.boardRule.kind != Shape::square) return;
+    auto join = [&](const char* what, bool BoardShape::* which) {
+      bool is = rules_.boardRule.*which;
+      add(Slip::board, rules_.boardRule.span.line, is ? what : "", is ? "" : what,
+          [which](Rules& to) {
+            to.boardRule.*which = !(to.boardRule.*which);
+            to.board = Geometry::square(to.boardRule);
+            if (to.boardRule.without)
+              if (std::optional<CellSet> gone = to.constantSet(*to.boardRule.without, 0))
+                to.board.leaveOut(*gone);
+            workOutZones(to);
+          });
+    };
+    join("joined left to right", &BoardShape::joinLeftRight);
+    join("joined top to bottom", &BoardShape::joinTopBottom);
+  }
+
+  void kind(std::size_t i) {
+    const PieceKind& kind = rules_.kinds[i];
+    for (std::size_t k = 0; k < kind.values.size(); ++k)
+      add(Slip::number, kind.span.line,
+          fmt::format("{} {}", rules_.properties[kind.values[k].property], kind.values[k].value),
+          fmt::format("{} {}", rules_.properties[kind.values[k].property],
+                      kind.values[k].value + 1),
+          [i, k](Rules& to) { ++to.kinds[i].values[k].value; });
+    if (kind.secret)
+      add(Slip::leftOut, kind.span.line, kind.name + " secret", kind.name, [i](Rules& to) {
+        to.kinds[i].secret = false;
+        to.hasSecrets = false;
+        for (const PieceKind& one : to.kinds) to.hasSecrets = to.hasSecrets || one.secret;
+      });
+  }
+
+  // A piece left out, moved one place aside, or given to the other side: once a row, where it first
+  // can be.
+  void pieces(std::size_t row) {
+    const sheet::Block& block = blockAt(rules_.start->lines, rows_[row]);
+    std::vector<std::string> symbols = utf8Symbols(block.raw);
+    std::vector<std::size_t> cells;
+    for (std::size_t i = 0; i < symbols.size(); ++i)
+      if (symbols[i] != " ") cells.push_back(i);
+    auto isPiece = [&](std::size_t cell) {
+      const std::string& symbol = symbols[cells[cell]];
+      return symbol != "." && symbol != "_" && (symbol[0] < '0' || symbol[0] > '9');
+    };
+    auto becomes = [&](std::vector<std::string> now) {
+      std::string text;
+      for (const std::string& symbol : now) text += symbol;
+      add(Slip::place, block.span.line, block.raw, text,
+          [place = rows_[row], text](Rules& to) { blockAt(to.start->lines, place).raw = text; });
+    };
+    for (std::size_t cell = 0; cell < cells.size(); ++cell) {
+      if (!isPiece(cell)) continue;
+      std::vector<std::string> now = symbols;
+      now[cells[cell]] = ".";
+      becomes(now);
+      break;
+    }
+    for (std::size_t cell = 0; cell + 1 < cells.size(); ++cell) {
+      std::vector<std::string> now = symbols;
+      std::swap(now[cells[cell]], now[cells[cell + 1]]);
+      if (now == symbols || (!isPiece(cell) && !isPiece(cell + 1))) continue;
+      if (symbols[cells[cell]] == "_" || symbols[cells[cell + 1]] == "_") continue;
+      becomes(now);
+      break;
+    }
+    for (std::size_t cell = 0; cell < cells.size(); ++cell)
+      if (std::string other = otherSides(symbols[cells[cell]]); !other.empty()) {
+        std::vector<std::string> now = symbols;
+        now[cells[cell]] = other;
+        becomes(now);
+        break;
+      }
+  }
+  std::string otherSides(const std::string& letter) const {
+    if (rules_.layered()) return "";
+    for (const PieceKind& kind : rules_.kinds)
+      for (int side = 0; side < 2; ++side)
+        if (!kind.neutral && kind.letters[side] == letter) return kind.letters[1 - side];
+    return "";
+  }
+
+  // A line such as `hand of each 9 man`, `left 3`: its first number by one.
+  void numbers(std::size_t at) {
+    const sheet::Block& block = rules_.start->lines[at];
+    if (block.pictureRow) return;
+    for (const sheet::Token& token : block.tokens) {
+      if (token.kind != sheet::TokenKind::number) continue;
+      std::size_t place = block.raw.find(token.text);
+      if (token.text.empty()) place = block.raw.find(std::to_string(token.number));
+      if (place == std::string::npos) return;
+      std::size_t length = std::to_string(token.number).size();
+      for (int by : {1, -1}) {
+        if (token.number + by < 0) continue;
+        std::string text = block.raw;
+        text.replace(place, length, std::to_string(token.number + by));
+        add(Slip::number, block.span.line, block.raw, text,
+            [at, text](Rules& to) { to.start->lines[at].raw = text; });
+      }
+      return;
+    }
+  }
+
+  // The other side begins.
+  void turn() {
+    std::string second = rules_.sides[1] + " to move", first = rules_.sides[0] + " to move";
+    if (rules_.start)
+      for (std::size_t i = 0; i < rules_.start->lines.size(); ++i) {
+        const sheet::Block& block = rules_.start->lines[i];
+        if (block.raw != second && block.raw != first) continue;
+        std::string text = block.raw == first ? second : first;
+        add(Slip::turn, block.span.line, block.raw, text,
+            [i, text](Rules& to) { to.start->lines[i].raw = text; });
+        return;
+      }
+    int line = rules_.start ? rules_.start->span.line : rules_.sidesSpan.line;
+    add(Slip::turn, line, "", second, [second](Rules& to) {
+      sheet::Block block;
+      block.raw = second;
+      block.span = to.sidesSpan;
+      if (!to.start) to.start = sheet::PositionDecl{};
+      to.start->lines.push_back(block);
+    });
+  }
+
+  const Rules& rules_;
+  std::vector<Mutation>& out_;
+  std::vector<Place> rows_;
+};
+
+}  // namespace
+
+void mutationsOfSetUp(const Rules& rules, std::vector<Mutation>& out) {
+  SetUp(rules, out).all();
+}
+
+}  // namespace ninepegs::rules

@@ -1,0 +1,85 @@
+#include "ninepegs/verify/case_text.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "ninepegs/base/text.hpp"
+
+namespace ninepegs::verify {
+namespace {
+
+// The rows of a picture on one line, each symbol by itself: "2x/3" -> ". . x", ". . .".
+std::vector<std::string> rowsOf(const std::string& picture) {
+  std::vector<std::string> rows;
+  for (const std::string& row : splitTrimmed(picture, '/')) {
+    std::string line;
+    auto add = [&](const std::string& symbol) { line += (line.empty() ? "" : " ") + symbol; };
+    std::size_t run = 0;
+    auto flush = [&] {
+      for (; run > 0; --run) add(".");
+    };
+    for (const std::string& symbol : utf8Symbols(row)) {
+      if (symbol[0] >= '0' && symbol[0] <= '9') {
+        run = run * 10 + static_cast<std::size_t>(symbol[0] - '0');
+        continue;
+      }
+      flush();
+      if (symbol != " ") add(symbol);
+    }
+    flush();
+    rows.push_back(line);
+  }
+  return rows;
+}
+
+}  // namespace
+
+std::vector<std::string> positionLines(const Game& game, const Position& position) {
+  std::vector<std::string> out;
+  std::vector<std::string> parts = splitTrimmed(game.positionText(position), ';');
+  for (std::size_t i = 0; i < parts.size(); ++i) {
+    std::string part = parts[i];
+    if (game.boards() > 1 && part.rfind("picture of ", 0) == 0) {
+      std::size_t name = part.find(' ', 11);
+      out.push_back(part.substr(0, name));
+      for (const std::string& row : rowsOf(part.substr(name + 1))) out.push_back("  " + row);
+    } else if (i == 0 && game.boards() == 1) {
+      for (const std::string& row : rowsOf(part)) out.push_back(row);
+    } else {
+      out.push_back(part);
+    }
+  }
+  return out;
+}
+
+std::string expectedResult(const Game& game, const Result& result) {
+  switch (result.kind) {
+    case ResultKind::ongoing:
+    case ResultKind::fault:
+      break;
+    case ResultKind::win:
+      return fmt::format("{} wins \"{}\"", game.info().sides[result.winner], result.name);
+    case ResultKind::draw:
+      return fmt::format("draw \"{}\"", result.name);
+  }
+  return "ongoing";
+}
+
+std::string caseText(const Game& game, const CaseText& says) {
+  std::string name = says.name;
+  std::replace(name.begin(), name.end(), '"', '\'');
+  std::string out = fmt::format("case \"{}\"\n", name);
+  auto block = [&](const char* word, const Position& position) {
+    out += fmt::format("  {}\n", word);
+    for (const std::string& line : positionLines(game, position)) out += "    " + line + "\n";
+  };
+  if (!game.info().variant.empty()) out += "  in variant " + game.info().variant + "\n";
+  if (says.position) block("position", *says.position);
+  if (!says.play.empty()) out += "  play " + joined(says.play, ", ") + "\n";
+  if (says.leaves) block("leaves", *says.leaves);
+  for (const std::string& one : says.expect) out += "  expect " + one + "\n";
+  return out;
+}
+
+}  // namespace ninepegs::verify

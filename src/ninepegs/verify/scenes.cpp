@@ -1,0 +1,205 @@
+#include "ninepegs/verify/scenes.hpp"
+
+#include <algorithm>
+#include <unordered_map>
+
+#include "ninepegs/base/limits.hpp"
+
+namespace ninepegs::verify {
+namespace {
+
+constexpr std::size_t scenesALine = 12;     // that stay because they show a line of the rules
+constexpr int longest = 400;                // plies of a game
+constexpr int longestBack = 24;             // ... back and forth
+constexpr std::size_t tried = 12;           // moves that a steered choice looks at
+constexpr std::size_t listedAtMost = 4000;  // moves of a position, else it is no scene
+
+class Finder {
+ public:
+  Finder(const Game& game, const SceneOptions& options)
+      : game_(game),
+        checks_(game.checks()),
+        options_(options),
+        uses_(ruleLinesOf(game).size(), 0),
+        total_(uses_.size(), 0),
+        shown_(uses_.size(), 0),
+        live_(game.live(uses_)) {}
+
+  Scenes run() {
+    keep_ = Stream(options_.seed ^ 0x7363656e65, 0);
+    start_ = {game_.start(), Steer::uniform, 0, true, {}};
+    meet(start_, true);
+    std::vector<Scene> cases;
+    if (checks_ != nullptr)
+      for (const Example& one : checks_->examples()) fromCase(one, cases);
+    for (int number = 0; number < options_.games; ++number)
+      for (int steer = 0; steer < steers; ++steer) {
+        if (wantsStop(options_.stop)) return std::move(out_);
+        Steer how = static_cast<Steer>(steer);
+        if (how == Steer::fromCase && cases.empty()) continue;
+        if (how == Steer::back && !game_.remembersPositions()) continue;
+        Scene from = start_;
+        if (how == Steer::fromCase) from = cases[static_cast<std::size_t>(number) % cases.size()];
+        from.steer = how;
+        Stream stream(options_.seed, static_cast<std::uint64_t>(number * steers + steer));
+        try {
+          play(from, stream);
+        } catch (const RunawayRules&) {  // `check` tells of it
+        }
+      }
+    return std::move(out_);
+  }
+
+ private:
+  void fromCase(const Example& one, std::vector<Scene>& cases) {
+    if (one.variant != game_.info().variant || !one.startsElsewhere) return;
+    if (game_.ended(one.position)) return;
+    Scene scene{one.position, Steer::fromCase, 0, false, {}};
+    cases.push_back(scene);
+    try {
+      meet(scene, true);
+    } catch (const RunawayRules&) {
+    }
+  }
+
+  void play(Scene scene, Stream& stream) {
+    MoveList moves;
+    std::vector<std::vector<Cell>> cells;  // of the moves of a game back and forth
+    bool back = scene.steer == Steer::back;
+    for (int ply = 0; ply < (back ? longestBack : longest); ++ply) {
+      live_->setUp(scene.position);
+      if (live_->ended()) return;
+      live_->listMoves(moves);
+      if (moves.empty()) return;
+      Move move = back ? drawnBack(scene.position, moves, cells, stream)
+                       : drawn(moves, scene.steer, stream);
+      if (back) {
+        cells.push_back(game_.cellsOf(scene.position, move));
+        scene.moves.push_back(move);
+      }
+      live_->play(move);
+      live_->copyTo(scene.position);
+      if (!back && checks_ != nullptr) scene.position = checks_->alone(scene.position);
+      ++scene.plies;
+      meet(scene, false);
+    }
+  }
+
+  Move drawn(const MoveList& moves, Steer steer, Stream& stream) {
+    auto any = [&] { return moves[stream.below(static_cast<std::uint32_t>(moves.size()))]; };
+    if (steer == Steer::uniform || steer == Steer::fromCase || moves.size() == 1) return any();
+    Move best = any();
+    std::uint64_t bestRare = ~0ull;
+    for (std::size_t i = 0; i < std::min(tried, moves.size()); ++i) {
+      Move move = moves.size() <= tried ? moves[i] : any();
+      std::vector<std::uint64_t> before = uses_;
+      live_->play(move);
+      bool ends = live_->ended();
+      live_->takeBack();
+      if (steer == Steer::hurry && ends) return move;
+      if (steer == Steer::putOff && !ends) return moves.size() <= tried ? spread(moves, stream) : move;
+      if (steer != Steer::rare) continue;
+      std::uint64_t rare = ~0ull;
+      for (std::size_t line = 0; line < uses_.size(); ++line)
+        if (uses_[line] > before[line]) rare = std::min(rare, total_[line]);
+      if (rare < bestRare || (rare == bestRare && stream.below(2) == 0)) bestRare = rare, best = move;
+    }
+    if (steer == Steer::rare) {
+      std::vector<std::uint64_t> before = uses_;
+      live_->play(best);
+      live_->takeBack();
+      for (std::size_t line = 0; line < uses_.size(); ++line)
+        total_[line] += uses_[line] - before[line];
+    }
+    return best;
+  }
+
+  // The side's last move taken back, if that is a move; else any.
+  Move drawnBack(const Position& position, const MoveList& moves,
+                 const std::vector<std::vector<Cell>>& cells, Stream& stream) const {
+    if (cells.size() >= 2 && cells[cells.size() - 2].size() == 2 && stream.below(8) != 0)
+      for (const Move& move : moves) {
+        std::vector<Cell> own = game_.cellsOf(position, move);
+        std::reverse(own.begin(), own.end());
+        if (own == cells[cells.size() - 2]) return move;
+      }
+    return moves[stream.below(static_cast<std::uint32_t>(moves.size()))];
+  }
+
+  // One of the moves that do not end the game, each being equally likely.
+  Move spread(const MoveList& moves, Stream& stream) {
+    std::vector<Move> on;
+    for (const Move& move : moves) {
+      live_->play(move);
+      if (!live_->ended()) on.push_back(move);
+      live_->takeBack();
+    }
+    return on[stream.below(static_cast<std::uint32_t>(on.size()))];
+  }
+
+  // Looks at what can follow, and keeps the position if it shows what few do.
+  void meet(const Scene& scene, bool always) {
+    live_->setUp(scene.position);
+    if (live_->outcome().kind != ResultKind::ongoing && !live_->outcome().claim) return;
+    if (live_->outcome().kind == ResultKind::fault) return;
+    std::uint64_t key = game_.remembersPositions() ? keyOf(scene.position) : live_->hash();
+    if (!met_.insert({key, 0}).second) return;
+    ++out_.met;
+    MoveList moves;
+    live_->listMoves(moves);
+    if (moves.empty() || moves.size() > listedAtMost) return;
+    std::fill(uses_.begin(), uses_.end(), 0);
+    for (const Move& move : moves) {
+      live_->play(move);
+      live_->takeBack();
+    }
+    bool needed = false;
+    for (std::size_t line = 0; line < uses_.size(); ++line)
+      if (uses_[line] > 0 && shown_[line] < scenesALine) needed = true;
+    if (always || needed) {
+      for (std::size_t line = 0; line < uses_.size(); ++line) shown_[line] += uses_[line] > 0;
+      out_.all.push_back(scene);
+      return;
+    }
+    // Of the rest, each has the same chance to stay.
+    ++others_;
+    if (places_.size() < options_.most) {
+      places_.push_back(out_.all.size());
+      out_.all.push_back(scene);
+    } else if (std::uint32_t at = keep_.below(others_); at < places_.size()) {
+      out_.all[places_[at]] = scene;
+    }
+  }
+  static std::uint64_t keyOf(const Position& position) {
+    std::uint64_t key = 0;
+    for (std::uint64_t word : position.words) key = scrambled(key ^ word);
+    return key;
+  }
+
+  const Game& game_;
+  const GameChecks* checks_;
+  const SceneOptions& options_;
+  std::vector<std::uint64_t> uses_, total_;
+  std::vector<std::size_t> shown_;  // scenes that show each line
+  std::unique_ptr<LivePosition> live_;
+  Stream keep_{0, 0};
+  Scene start_;
+  Scenes out_;
+  std::unordered_map<std::uint64_t, int> met_;
+  std::vector<std::size_t> places_;  // of scenes that may give way
+  std::uint32_t others_ = 0;
+};
+
+}  // namespace
+
+std::string steerName(Steer steer) {
+  static const char* const names[] = {"uniform", "putting off the end", "hurrying to the end",
+                                      "through rare lines", "from cases", "back and forth"};
+  return names[static_cast<int>(steer)];
+}
+
+Scenes findScenes(const Game& game, const SceneOptions& options) {
+  return Finder(game, options).run();
+}
+
+}  // namespace ninepegs::verify
