@@ -32,7 +32,7 @@ TEST(Program, VersionAndHelp) {
   EXPECT_EQ(help.exitCode, 0);
   expectParts(help.out, {"show", "moves", "count", "play", "check", "demo", "Exit codes"});
   for (const char* command : {"show", "moves", "count", "play", "check", "explain", "lint", "tidy",
-                              "new", "demo", "completion"}) {
+                              "new", "demo", "completion", "mutate", "ask"}) {
     Ran one = ninepegs({command, "--help"});
     EXPECT_EQ(one.exitCode, 0) << command;
     expectParts(one.out, {"Example", std::string("ninepegs ") + command});
@@ -44,7 +44,7 @@ TEST(Program, ManPageNamesEveryCommandAndOption) {
   std::ifstream in(std::string(NINEPEGS_SOURCE) + "/packaging/ninepegs.1");
   std::string page((std::istreambuf_iterator<char>(in)), {});
   for (const char* command : {"show", "moves", "count", "play", "check", "explain", "lint", "tidy",
-                              "new", "demo", "completion"}) {
+                              "new", "demo", "completion", "mutate", "ask"}) {
     std::string help = ninepegs({command, "--help"}).out;
     EXPECT_NE(page.find(std::string("ninepegs ") + command), std::string::npos) << command;
     for (std::size_t at = help.find("  --"); at != std::string::npos;

@@ -170,8 +170,8 @@ ends
 TEST(Mutation, HasTheSlipsThatPeopleMake) {
   std::vector<std::string> texts = textsOf(small);
   for (const char* wanted :
-       {"`their peg` where it says `my peg`",
-        "without `need (not (there in corner))`", "without `take there`",
+       {"`their peg` where it says `my peg`", "without `need (not (there in corner))`",
+        "without `take there`",
         "`step orthogonal but south from s` where it says `step orthogonal from s`",
         "`turn go` where it says `turn go else pass`",
         "`turn go or pass` where it says `turn go else pass`", "without `forbid \"two in a row\"`",
@@ -179,12 +179,14 @@ TEST(Mutation, HasTheSlipsThatPeopleMake) {
         "`quiet = 4` where it says `quiet = 3`", "`Slate to move` too many",
         "`mover loses \"home\"` where it says `mover wins \"home\"`",
         "`joined left to right` too many", "without `again`",
-        "`quiet - 1` where it says `quiet + 1`", "`zone goal of the other side` where it says `zone goal`"}) {
-    EXPECT_TRUE(has(texts, wanted)) << wanted << "\n" << [&] {
-      std::string all;
-      for (const std::string& one : texts) all += one + "\n";
-      return all;
-    }();
+        "`quiet - 1` where it says `quiet + 1`",
+        "`zone goal of the other side` where it says `zone goal`"}) {
+    EXPECT_TRUE(has(texts, wanted)) << wanted << "\n"
+                                    << [&] {
+                                         std::string all;
+                                         for (const std::string& one : texts) all += one + "\n";
+                                         return all;
+                                       }();
   }
 }
 

@@ -249,5 +249,39 @@ TEST(Lint, StopsWhenAsked) {
   EXPECT_TRUE(lint(*test::fromText(sheet({})), options).empty());
 }
 
+// What comes to no end is remarked, and the other games are looked at all the same.
+TEST(Lint, GoesOnWhereAMoveComesToNoEnd) {
+  auto game = test::fromText(
+      "game t\nsides A and B\nboard square 3 x 1\npiece peg o x\nmark met\nmove place\n"
+      "  pick there in empty\n  put peg on there\n  when count occupied = 2\n"
+      "    repeat while possible\n      add there to met\nends\n  draw \"full\" when no empty\n");
+  std::vector<Remark> remarks = lint(*game, {});
+  EXPECT_TRUE(std::any_of(remarks.begin(), remarks.end(), [](const Remark& one) {
+    return one.line == 10 && one.message.find("more than 40 choices") != std::string::npos;
+  }));
+}
+
+// Results that are the same again and again.
+TEST(Lint, RemarksResultsThatShout) {
+  auto has = [](const std::string& ends, const std::string& part) {
+    auto game = test::fromText("game t\nsides A and B\nboard square 3 x 3\npiece peg o x\n"
+                               "move place\n  pick there in empty\n  put peg on there\nends\n" +
+                               ends);
+    std::vector<Remark> remarks = lint(*game, {});
+    return std::any_of(remarks.begin(), remarks.end(), [&](const Remark& one) {
+      return one.message.find(part) != std::string::npos;
+    });
+  };
+  EXPECT_TRUE(has("  draw \"full\" when no empty\n", "were drawn"));
+  EXPECT_TRUE(has("  A wins \"full\" when no empty\n", "A won all"));
+  EXPECT_TRUE(has("  mover wins \"row\" when any line of 3 in mine\n"
+                  "  mover wins \"full\" when no empty\n",
+                  "by A alone"));
+  for (const char* part : {"were drawn", "won all", "alone"})
+    EXPECT_FALSE(has("  mover wins \"row\" when any line of 3 in mine\n"
+                     "  draw \"full\" when no empty\n",
+                     part));
+}
+
 }  // namespace
 }  // namespace ninepegs::verify

@@ -87,8 +87,9 @@ TEST(Mutants, OfASheetThatSaysNothingAreNoticedByNothing) {
   }
   // Told apart by hand: three of four in a row is no three; no row of three goes on to a fourth.
   EXPECT_GT(shows["`4` where it says `3`"], 0u);
-  EXPECT_EQ(shows["`line of exactly 3 in mine along any` where it says `line of 3 in mine along any`"],
-            0u);
+  EXPECT_EQ(
+      shows["`line of exactly 3 in mine along any` where it says `line of 3 in mine along any`"],
+      0u);
   EXPECT_EQ(shows["`turn place else pass` where it says `turn place`"], 0u);
 }
 
@@ -207,9 +208,11 @@ TEST(CaseText, IsReadBack) {
       Position before = position;
       Move move = moves[stream.below(static_cast<std::uint32_t>(moves.size()))];
       game->apply(position, move);
-      std::string block =
-          caseText(*game, {"a \"move\"", before, {game->moveText(before, move)}, position,
-                           {expectedResult(*game, game->result(position))}});
+      std::string block = caseText(*game, {"a \"move\"",
+                                           before,
+                                           {game->moveText(before, move)},
+                                           position,
+                                           {expectedResult(*game, game->result(position))}});
       auto with = test::fromText(text + block);
       ExampleRun run = runExamples(*with, 1).front();
       EXPECT_TRUE(run.findings.empty()) << run.findings.front().message << block;
@@ -222,7 +225,8 @@ TEST(CaseText, IsReadBack) {
 TEST(Leaves, ComparesWhatIsSaidBesideThePicture) {
   const std::string sheet =
       "game t\nsides Amber and Slate\nboard square 3 x 1\npiece peg o x\nnumber left\nmark met\n"
-      "move go\n  pick there in empty\n  put peg on there\n  set left to left + 1\n  add there to met\n"
+      "move go\n  pick there in empty\n  put peg on there\n  set left to left + 1\n  add there to "
+      "met\n"
       "ends\n  draw \"full\" when no empty\n";
   auto fails = [&](const std::string& lines) {
     auto game = test::fromText(sheet + "case \"c\"\n  play b1\n  leaves\n    . o .\n" + lines);

@@ -75,8 +75,8 @@ class Session {
  private:
   // False: no more questions.
   bool ask(const verify::Question& question) {
-    print(fmt::format("\n{}\n\n", context_.paint.strong(fmt::format(
-                                      "Question {} of {}", at_ + 1, questions_.size()))));
+    print(fmt::format("\n{}\n\n", context_.paint.strong(fmt::format("Question {} of {}", at_ + 1,
+                                                                    questions_.size()))));
     print(report::cardText(mutants_, question, context_.paint));
     while (true) {
       std::optional<std::string> line = readLine(context_, "Right? (y, n, s to skip, q) ");
@@ -146,11 +146,11 @@ void run(const Options& options, Context& context) {
     return;
   }
   if (questions.empty()) {
-    print(fmt::format("{}: nothing to ask: of {} with one slip each, what differs in {} positions "
-                      "is noticed by the sheet. Seed {}\n",
-                      game->info().title, plural(static_cast<long long>(mutants.all().size()),
-                                                 "mutant"),
-                      mutants.answers().size(), how.seed));
+    print(fmt::format(
+        "{}: nothing to ask: of {} with one slip each, what differs in {} positions "
+        "is noticed by the sheet. Seed {}\n",
+        game->info().title, plural(static_cast<long long>(mutants.all().size()), "mutant"),
+        mutants.answers().size(), how.seed));
     return;
   }
   print(fmt::format("{}: {}, those first whose answers tell most. Seed {}\n",

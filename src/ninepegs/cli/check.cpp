@@ -49,6 +49,7 @@ void run(const Options& options, Context& context) {
                    "leave one of them out");
   verify::CheckOptions how;
   how.closely = options.closely;
+  how.remarks = true;
   how.playouts = wholeOption(options.playouts, "--playouts", 1, 1'000'000'000'000ull);
   how.seed = wholeOption(options.seed, "--seed", 0, ~0ull);
   how.threads = static_cast<int>(wholeOption(options.threads, "--threads", 0, 256));

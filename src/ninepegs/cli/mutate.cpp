@@ -69,8 +69,10 @@ void addMutate(CLI::App& app, Context& context) {
   command->add_flag("--all", options->all, "list the mutants that are noticed, too");
   command->add_flag("--json", options->json, "print one JSON object");
   command->footer(
-      "A mutant is the sheet with one realistic slip: a direction forgotten, a number by one, mine\n"
-      "for theirs, a line left out. It is noticed if a case of the sheet fails, or if playouts find\n"
+      "A mutant is the sheet with one realistic slip: a direction forgotten, a number by one, "
+      "mine\n"
+      "for theirs, a line left out. It is noticed if a case of the sheet fails, or if playouts "
+      "find\n"
       "a fault. What nothing notices could be a mistake in your sheet, too: `ninepegs ask` asks.\n"
       "Examples:\n"
       "  ninepegs mutate connect-four\n"

@@ -76,6 +76,17 @@ void statements(std::string& out, const Game& game, const verify::Evidence& evid
       out += fmt::format("  line {:>3}  {}\n", lines[i].line, lines[i].text);
 }
 
+void remarks(std::string& out, const verify::CheckReport& report, const Paint& paint) {
+  if (report.remarks.empty()) return;
+  out += "\n" + paint.strong("Suspect, but no fault") + "\n";
+  for (const verify::Remark& one : report.remarks) {
+    std::string line = fmt::format("line {:>3}  ", one.line);
+    std::string says = one.message + (one.hint.empty() ? "" : "; " + one.hint);
+    std::string text = wrapped(says, textWidth, "            ");
+    out += "  " + line + text.substr(12);
+  }
+}
+
 void findings(std::string& out, const Game& game, const verify::CheckReport& report,
               const Paint& paint) {
   int number = 0;
@@ -151,6 +162,11 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
   if (report.stopped)
     out +=
         paint.bad(fmt::format("  stopped early: {} were asked for\n", grouped(options.playouts)));
+  if (report.endless)
+    out +=
+        paint.bad(fmt::format("  broken off: {} of these playouts came to no end; {} were "
+                              "asked for\n",
+                              evidence.unfinished, grouped(options.playouts)));
   std::size_t passed = static_cast<std::size_t>(
       std::count_if(report.examples.begin(), report.examples.end(),
                     [](const verify::ExampleRun& run) { return run.findings.empty(); }));
@@ -176,6 +192,7 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
         fmt::format("  nothing leaked in    {} pairs of positions that look the same to a side\n",
                     grouped(report.viewPairs));
   statements(out, game, evidence, paint);
+  remarks(out, report, paint);
   findings(out, game, report, paint);
   out +=
       "\n" +

@@ -128,7 +128,7 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
   out["seed"] = options.seed;
   out["playouts"] = evidence.playouts;
   out["playouts_asked"] = options.playouts;
-  out["complete"] = !report.stopped;
+  out["complete"] = !report.stopped && !report.endless;
   out["results"] = Json::array();
   for (const auto& [outcome, number] : evidence.outcomes) {
     const auto& [end, winner, name] = outcome;
@@ -148,6 +148,9 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
   out["moves_in_a_position"] = spread(evidence.choices);
   out["positions_mirrored"] = evidence.symmetryTests;
   out["views_compared"] = report.viewPairs;
+  out["remarks"] = Json::array();
+  for (const verify::Remark& one : report.remarks)
+    out["remarks"].push_back({{"line", one.line}, {"message", one.message}, {"hint", one.hint}});
   out["statements"] = Json::array();
   out["unused"] = Json::array();
   std::vector<RuleLine> lines = ruleLinesOf(game);

@@ -67,8 +67,7 @@ Shown partingOf(const verify::Mutants& mutants, const Mutant& one, std::size_t b
 std::string parted(const verify::Mutants& mutants, const Mutant& one, std::size_t budget) {
   Shown shown = partingOf(mutants, one, budget);
   if (shown.shortest)
-    return fmt::format("after {}: {}",
-                       shown.moves.empty() ? "no move" : joined(shown.moves, ", "),
+    return fmt::format("after {}: {}", shown.moves.empty() ? "no move" : joined(shown.moves, ", "),
                        differs(shown.kind));
   const verify::Mutants::Answer& answer = mutants.answers()[one.shows.front().scene];
   return fmt::format("from {}: {}", mutants.game().positionText(answer.scene.position),
@@ -152,9 +151,9 @@ std::string mutantsJson(const verify::Mutants& mutants, const MutantsSaid& how) 
   out["playouts"] = how.playouts;
   out["positions"] = mutants.answers().size();
   out["complete"] = !how.stopped;
-  out["totals"] = {{"mutants", totals.all},     {"case", totals.byCase},
+  out["totals"] = {{"mutants", totals.all},         {"case", totals.byCase},
                    {"playouts", totals.byPlayouts}, {"refused", totals.refused},
-                   {"same", totals.same},       {"missed", totals.missed}};
+                   {"same", totals.same},           {"missed", totals.missed}};
   out["noticedPercent"] = totals.noticed();
   out["mutants"] = nlohmann::ordered_json::array();
   std::size_t partings = 0;

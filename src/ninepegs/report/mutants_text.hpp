@@ -23,13 +23,12 @@ MutantTotals totalsOf(const verify::Mutants& mutants);
 
 struct MutantsSaid {
   std::uint64_t seed = 1, playouts = 0;
-  std::size_t partings = 20;      // for so many missed ones the shortest game is looked for
-  std::size_t budget = 50'000;    // moves that may be looked at for it
-  bool everyOne = false;          // list those that are noticed, too
+  std::size_t partings = 20;    // for so many missed ones the shortest game is looked for
+  std::size_t budget = 50'000;  // moves that may be looked at for it
+  bool everyOne = false;        // list those that are noticed, too
   bool stopped = false;
 };
-std::string mutantsText(const verify::Mutants& mutants, const MutantsSaid& how,
-                        const Paint& paint);
+std::string mutantsText(const verify::Mutants& mutants, const MutantsSaid& how, const Paint& paint);
 std::string mutantsJson(const verify::Mutants& mutants, const MutantsSaid& how);
 
 }  // namespace ninepegs::report

@@ -39,8 +39,8 @@ std::string remembered(const Game& game, const Position& position) {
 }
 
 // Two texts beside each other where they fit, else below each other. `plain`: without colours.
-std::string beside(const std::string& left, const std::string& leftPlain,
-                   const std::string& right, const std::string& rightPlain) {
+std::string beside(const std::string& left, const std::string& leftPlain, const std::string& right,
+                   const std::string& rightPlain) {
   std::vector<std::string> l = linesOf(left), lp = linesOf(leftPlain), r = linesOf(right);
   std::size_t width = 0, other = 0;
   for (const std::string& line : lp)
@@ -62,6 +62,18 @@ std::string beside(const std::string& left, const std::string& leftPlain,
 std::string boards(const Game& game, const Position& position, const Paint& paint) {
   Marks marks;
   marks.shown = game.ended(position) ? game.shownCells(position) : CellSet();
+  return boardsText(game, position, marks, paint);
+}
+
+// With the cells that a move picks marked.
+std::string boardsBefore(const Game& game, const Position& position, const Move& move,
+                         const Paint& paint) {
+  Marks marks;
+  std::vector<Cell> cells = game.cellsOf(position, move);
+  if (game.boards() == 1 && !cells.empty()) {
+    marks.targets.set(static_cast<std::size_t>(cells.back()));
+    if (cells.size() > 1) marks.origin = cells.front();
+  }
   return boardsText(game, position, marks, paint);
 }
 
@@ -97,16 +109,20 @@ std::string whatIsAsked(const verify::Mutants& mutants, const Question& question
     case Question::Kind::after: {
       const Position& after = says.after[question.move];
       Paint plain;
-      out += beside(boards(game, position, paint), boards(game, position, plain),
-                   boards(game, after, paint), boards(game, after, plain));
+      const Move& move = says.moves[question.move];
+      out += beside(boardsBefore(game, position, move, paint),
+                    boardsBefore(game, position, move, plain), boards(game, after, paint),
+                    boards(game, after, plain));
       std::string before = remembered(game, position), then = remembered(game, after);
       if (!before.empty()) out += wrapped("before: " + before, cardWidth, "  ");
-      if (then != before) out += wrapped("after:  " + (then.empty() ? "nothing" : then), cardWidth, "  ");
+      if (then != before)
+        out += wrapped("after:  " + (then.empty() ? "nothing" : then), cardWidth, "  ");
       out += fmt::format("\n{} plays {}. ", who, paint.strong(says.texts[question.move]));
       out += stateText(game, after, paint) + "\n";
       if (game.result(after).claim) out += "That may be claimed; the game may go on, too.\n";
       MoveTexts texts = game.textsOf(position, says.moves[question.move]);
-      for (const std::string& told : texts.told) out += fmt::format("Both are told \"{}\".\n", told);
+      for (const std::string& told : texts.told)
+        out += fmt::format("Both are told \"{}\".\n", told);
       if (game.secrets() != nullptr && texts.seen != texts.text)
         out += fmt::format("The other side is told \"{}\".\n", texts.seen);
       return out;
@@ -116,10 +132,11 @@ std::string whatIsAsked(const verify::Mutants& mutants, const Question& question
       std::vector<std::string> moves = verify::movesOf(mutants, question.scene, question.cell);
       out += boards(game, position, paint) + with(game, position) + "\n";
       std::string list = moves.empty() ? "none" : joined(moves, ", ");
-      std::string of = question.cell < 0 ? ""
-                                         : " of what stands on " + game.board().label(question.cell);
-      out += wrapped(fmt::format("{} is to move. All moves{}: {}", game.info().sides[side], of, list),
-                     cardWidth, "");
+      std::string of =
+          question.cell < 0 ? "" : " of what stands on " + game.board().label(question.cell);
+      out +=
+          wrapped(fmt::format("{} is to move. All moves{}: {}", game.info().sides[side], of, list),
+                  cardWidth, "");
       return out;
     }
     case Question::Kind::refused:

@@ -8,6 +8,7 @@
 
 #include "ninepegs/base/parallel.hpp"
 #include "ninepegs/verify/inspect.hpp"
+#include "ninepegs/verify/lint.hpp"
 #include "ninepegs/verify/shorten.hpp"
 #include "ninepegs/verify/views.hpp"
 
@@ -15,6 +16,7 @@ namespace ninepegs::verify {
 namespace {
 
 constexpr std::uint64_t playoutsAPiece = 64;
+constexpr std::uint64_t remarkPlayouts = 200;
 constexpr std::uint64_t closeLooks = 0x6c6f6f6b;  // the stream that draws them
 // Plies that can be played in the time that is needed for one move's text, and for one move and
 // its image.
@@ -56,6 +58,9 @@ class Watcher {
     finish();
   }
 
+  // Playouts that went on to the limit of plies.
+  std::uint64_t endless() const { return endless_; }
+
   // All that was seen.
   Evidence evidence() const {
     Evidence out = seen_;
@@ -90,6 +95,7 @@ class Watcher {
   std::unique_ptr<LivePosition> live_;
   Evidence seen_;  // but for what follows
   Tally lengths_, choices_;
+  std::uint64_t endless_ = 0;
   std::vector<Ended> ended_;
   std::vector<Move> played_;
   std::vector<Fault> faults_;
@@ -115,6 +121,7 @@ void Watcher::play(std::uint64_t number) {
     if (moves == 0) break;
     choices_.add(moves);
     if (static_cast<int>(played_.size()) >= options_.plyLimit) {
+      ++endless_;
       seen_.see({FindingKind::endless, 0,
                  fmt::format("a playout went on for {} plies without an end", options_.plyLimit)},
                 number, played_);
@@ -211,12 +218,28 @@ CheckReport check(const Game& game, const CheckOptions& options) {
     std::uint64_t now = done += end - piece * playoutsAPiece;
     if (options.progress) options.progress(now);
   };
-  inParallel(pieces, options.threads, play, options.stop);
+  // Where many of the first playouts come to no end, more of them show no more and take very long.
+  std::uint64_t first = std::min(options.playouts, playoutsAPiece);
+  auto playOne = [&](std::uint64_t number, int thread) { watchers[thread].playout(number); };
+  inParallel(first, options.threads, playOne, options.stop);
+  std::uint64_t endless = 0;
+  for (const Watcher& watcher : watchers) endless += watcher.endless();
+  report.endless = endless >= playoutsAPiece / 4 && options.playouts > first;
+  if (!report.endless && pieces > 1) {
+    done = first;
+    inParallel(
+        pieces - 1, options.threads,
+        [&](std::uint64_t piece, int thread) { play(piece + 1, thread); }, options.stop);
+  }
   report.evidence.uses.assign(ruleLinesOf(game).size(), 0);
   for (const Watcher& watcher : watchers) report.evidence.merge(watcher.evidence());
   report.stopped = wantsStop(options.stop);
   for (const auto& [key, seen] : report.evidence.faults)
     report.findings.push_back(described(game, key.first, key.second, seen, options));
+  if (const auto* sheet = dynamic_cast<const SheetGame*>(&game);
+      options.remarks && sheet != nullptr)
+    report.remarks = lint(*sheet, {std::min<std::uint64_t>(options.playouts, remarkPlayouts),
+                                   options.seed, options.stop});
   if (game.secrets() != nullptr && options.playouts > 0) {
     std::uint64_t games = options.closely ? options.playouts : (options.playouts + 3) / 4;
     ViewTest views = testViews(game, games, {options.seed, options.threads, options.stop});

@@ -12,6 +12,7 @@
 #include "ninepegs/base/stop.hpp"
 #include "ninepegs/verify/evidence.hpp"
 #include "ninepegs/verify/examples.hpp"
+#include "ninepegs/verify/remark.hpp"
 
 namespace ninepegs::verify {
 
@@ -26,6 +27,7 @@ struct CheckOptions {
   // played to find what leaks, one for every four playouts. Closely: texts and symmetries in every
   // position, and a pair for every playout.
   bool closely = false;
+  bool remarks = false;   // also look for what lint remarks
   bool described = true;  // work out the shortest game of each finding; else it has no moves
   std::size_t shortenBudget = 200'000;  // positions tried for the shortest failing game
   const StopFlag* stop = nullptr;
@@ -37,6 +39,8 @@ struct CheckReport {
   Evidence evidence;
   std::uint64_t viewPairs = 0;    // positions that look the same to a side, compared
   std::vector<Finding> findings;  // examples first, then by kind and line
+  std::vector<Remark> remarks;    // no faults: what is suspect
+  bool endless = false;           // broken off after 64 playouts: a quarter of them had no end
   bool stopped = false;           // what was done until then is in the evidence
 };
 

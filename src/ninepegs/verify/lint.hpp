@@ -7,13 +7,9 @@
 
 #include "ninepegs/base/stop.hpp"
 #include "ninepegs/game/sheet_game.hpp"
+#include "ninepegs/verify/remark.hpp"
 
 namespace ninepegs::verify {
-
-struct Remark {
-  int line = 0;  // of the sheet
-  std::string message, hint;
-};
 
 struct LintOptions {
   std::uint64_t playouts = 200;

@@ -3,6 +3,8 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
+#include <map>
 #include <string>
 
 #include "ninepegs/base/limits.hpp"
@@ -47,7 +49,14 @@ class Playouts {
   }
 
   void run() {
-    for (; played_ < options_.playouts && !wantsStop(options_.stop); ++played_) playOut(played_);
+    for (; played_ < options_.playouts && !wantsStop(options_.stop); ++played_) {
+      try {
+        playOut(played_);
+      } catch (const RunawayRules& error) {
+        const Diagnostic& first = error.diagnostics().front();
+        runaways_.insert({first.place.line, {first.place.line, first.message, first.hint}});
+      }
+    }
   }
   void remark(const std::set<std::size_t>& hiddenEnds, std::vector<Remark>& out) const;
 
@@ -76,6 +85,7 @@ class Playouts {
       lookAtNumbers(position_, ply == 0);
       if (live_->ended()) {
         lookAtEnd(position_);
+        countResult(live_->outcome());
         return;
       }
       live_->listMoves(moves_);
@@ -106,6 +116,14 @@ class Playouts {
     }
   }
 
+  void countResult(const Outcome& outcome) {
+    if (outcome.kind == ResultKind::draw) ++draws_;
+    if (outcome.kind != ResultKind::win) return;
+    ++wins_[outcome.winner];
+    ++winsBy_[static_cast<std::size_t>(outcome.end)][outcome.winner];
+  }
+  void remarkResults(std::vector<Remark>& out) const;
+
   void lookAtEnd(const Position& position) {
     std::vector<Result> all = game_.endsThatHold(position);
     if (all.empty() || all[0].kind != ResultKind::draw) return;
@@ -126,7 +144,35 @@ class Playouts {
   std::set<const NumberRule*> negative_;
   std::vector<Awaited> awaited_;
   bool stalled_ = false;
+  std::map<int, Remark> runaways_;  // by line
+  std::uint64_t draws_ = 0;
+  std::array<std::uint64_t, 2> wins_ = {0, 0};
+  std::map<std::size_t, std::array<std::uint64_t, 2>> winsBy_;  // by the end's number
 };
+
+// Results that are the same again and again: among equals both sides win now and then.
+void Playouts::remarkResults(std::vector<Remark>& out) const {
+  constexpr std::uint64_t many = 60;
+  std::uint64_t won = wins_[0] + wins_[1];
+  int line = rules_.ends.front().span.line;
+  if (won == 0 && draws_ >= many)
+    out.push_back({line, fmt::format("all {} random games that ended were drawn", draws_),
+                   "can nobody ever win?"});
+  for (int side = 0; side < 2; ++side)
+    if (won >= many && wins_[1 - side] == 0)
+      out.push_back(
+          {line, fmt::format("{} won all {} random games that were won", rules_.sides[side], won),
+           "is a goal, a direction or whose turn it is mistyped for one side?"});
+  if (wins_[0] == 0 || wins_[1] == 0) return;
+  for (const auto& [end, wins] : winsBy_)
+    for (int side = 0; side < 2; ++side)
+      if (wins[side] >= many && wins[1 - side] == 0 && rules_.ends[end].side < 0)
+        out.push_back({rules_.ends[end].span.line,
+                       fmt::format("the end \"{}\" was reached {} times in random playouts, by {} "
+                                   "alone",
+                                   rules_.ends[end].name, wins[side], rules_.sides[side]),
+                       "can the other side reach it, too?"});
+}
 
 void Playouts::remark(const std::set<std::size_t>& hiddenEnds, std::vector<Remark>& out) const {
   if (played_ == 0) return;
@@ -159,6 +205,8 @@ void Playouts::remark(const std::set<std::size_t>& hiddenEnds, std::vector<Remar
                       "waits",
                       one.number->name, one.value, one.value, one.end->name),
           fmt::format("can it be more? Then say: {} >= {}", one.number->name, one.value));
+  for (const auto& [line, remark] : runaways_) out.push_back(remark);
+  remarkResults(out);
   if (!stalled_) return;
   bool stuckEnd = std::any_of(rules_.ends.begin(), rules_.ends.end(),
                               [](const EndRule& end) { return asksForMoves(*end.condition); });

@@ -54,9 +54,8 @@ class Mutants::Asked {
           add(Difference::Kind::notLegal, static_cast<int>(i));
           continue;
         }
-        auto same = std::find_if(from, to, [&](const auto& one) {
-          return moves_[one.second] == answer.moves[i];
-        });
+        auto same = std::find_if(
+            from, to, [&](const auto& one) { return moves_[one.second] == answer.moves[i]; });
         auto which = same != to ? same : from;
         compare(answer, i, moves_[which->second], add);
         byText.erase(which);
@@ -86,7 +85,8 @@ class Mutants::Asked {
       if (std::find(moves_.begin(), moves_.end(), move) == moves_.end()) return false;
       live_->play(move);
     }
-    return true;
+    live_->copyTo(after_);
+    return sheet_.sameButResult(after_, scene.position);
   }
 
   template <class Add>
@@ -193,7 +193,8 @@ void Mutants::study(Mutant& mutant) const {
     asked.differences(answers_[i], static_cast<std::uint32_t>(i), limits::movesInPosition,
                       mutant.shows);
     // One that never comes to an end does so everywhere.
-    if (mutant.shows.size() > before && mutant.shows.back().kind == Difference::Kind::runaway) break;
+    if (mutant.shows.size() > before && mutant.shows.back().kind == Difference::Kind::runaway)
+      break;
   }
   notice(mutant);
 }

@@ -66,9 +66,9 @@ struct MutantOptions {
   std::uint64_t playouts = 0;  // that look for faults in each mutant; 0: none
   bool cases = true;           // run the sheet's cases on each
   std::size_t most = 0;        // mutants, drawn evenly from all of them; 0: all
-  SceneOptions scenes;         // but for its seed and stop
+  SceneOptions scenes{};       // but for its seed and stop
   const StopFlag* stop = nullptr;
-  std::function<void(std::uint64_t done)> progress;  // see onProgress
+  std::function<void(std::uint64_t done)> progress{};  // see onProgress
 };
 
 class Mutants {

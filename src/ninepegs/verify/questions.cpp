@@ -102,8 +102,7 @@ class Chooser {
   std::size_t effort(const Key& key) const {
     const Answer& one = answer(std::get<1>(key));
     std::size_t listed = std::get<0>(key) == Question::Kind::after ? 2 : one.moves.size();
-    return listed * 4 + static_cast<std::size_t>(one.scene.plies) +
-           (one.scene.fromStart ? 0 : 6);
+    return listed * 4 + static_cast<std::size_t>(one.scene.plies) + (one.scene.fromStart ? 0 : 6);
   }
 
   Question question(const Key& key, const std::vector<std::size_t>& tells) {
@@ -129,10 +128,10 @@ class Chooser {
         Result result = game.result(says.after[one.move]);
         if (result.kind == ResultKind::ongoing)
           return fmt::format("{} plays {}", side, says.texts[one.move]);
-        return fmt::format("{} plays {}: {}", side, says.texts[one.move],
-                           resultText(game, result));
+        return fmt::format("{} plays {}: {}", side, says.texts[one.move], resultText(game, result));
       }
       case Question::Kind::all:
+        if (says.moves.empty()) return fmt::format("{} has no move", side);
         return says.moves.size() == 1 ? fmt::format("{} has one move", side)
                                       : fmt::format("{} has {} moves", side, says.moves.size());
       case Question::Kind::from:
@@ -199,12 +198,14 @@ std::string caseOf(const Mutants& mutants, const Question& question) {
       break;
     }
     case Question::Kind::all:
-      out.expect = {"moves = " + joined(movesOf(mutants, question.scene, -1), ", ")};
+      out.expect = {says.moves.empty()
+                        ? "0 moves"
+                        : "moves = " + joined(movesOf(mutants, question.scene, -1), ", ")};
       break;
     case Question::Kind::from: {
       std::vector<std::string> moves = movesOf(mutants, question.scene, question.cell);
-      out.expect = {
-          fmt::format("moves from {} = {}", game.board().label(question.cell), joined(moves, ", "))};
+      out.expect = {fmt::format("moves from {} = {}", game.board().label(question.cell),
+                                joined(moves, ", "))};
       break;
     }
     case Question::Kind::refused:

@@ -25,10 +25,10 @@ struct Question {
     refused,  // is it right that this is no legal move?
   };
   Kind kind = Kind::after;
-  std::uint32_t scene = 0;  // of Mutants::answers
-  std::int32_t move = -1;   // of after
-  std::int32_t cell = -1;   // of from
-  std::string text;         // of refused: the move
+  std::uint32_t scene = 0;         // of Mutants::answers
+  std::int32_t move = -1;          // of after
+  std::int32_t cell = -1;          // of from
+  std::string text;                // of refused: the move
   std::vector<std::size_t> tells;  // the mutants that answer otherwise and were told by none before
   std::string name;                // in a few words, for a case
 };

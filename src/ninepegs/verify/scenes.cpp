@@ -97,12 +97,14 @@ class Finder {
       bool ends = live_->ended();
       live_->takeBack();
       if (steer == Steer::hurry && ends) return move;
-      if (steer == Steer::putOff && !ends) return moves.size() <= tried ? spread(moves, stream) : move;
+      if (steer == Steer::putOff && !ends)
+        return moves.size() <= tried ? spread(moves, stream) : move;
       if (steer != Steer::rare) continue;
       std::uint64_t rare = ~0ull;
       for (std::size_t line = 0; line < uses_.size(); ++line)
         if (uses_[line] > before[line]) rare = std::min(rare, total_[line]);
-      if (rare < bestRare || (rare == bestRare && stream.below(2) == 0)) bestRare = rare, best = move;
+      if (rare < bestRare || (rare == bestRare && stream.below(2) == 0))
+        bestRare = rare, best = move;
     }
     if (steer == Steer::rare) {
       std::vector<std::uint64_t> before = uses_;
@@ -147,7 +149,11 @@ class Finder {
     ++out_.met;
     MoveList moves;
     live_->listMoves(moves);
-    if (moves.empty() || moves.size() > listedAtMost) return;
+    if (moves.size() > listedAtMost) return;
+    if (moves.empty()) {  // nobody can go on here: a few of these
+      if (stalled_++ < scenesALine) out_.all.push_back(scene);
+      return;
+    }
     std::fill(uses_.begin(), uses_.end(), 0);
     for (const Move& move : moves) {
       live_->play(move);
@@ -188,13 +194,15 @@ class Finder {
   std::unordered_map<std::uint64_t, int> met_;
   std::vector<std::size_t> places_;  // of scenes that may give way
   std::uint32_t others_ = 0;
+  std::size_t stalled_ = 0;
 };
 
 }  // namespace
 
 std::string steerName(Steer steer) {
-  static const char* const names[] = {"uniform", "putting off the end", "hurrying to the end",
-                                      "through rare lines", "from cases", "back and forth"};
+  static const char* const names[] = {
+      "uniform",    "putting off the end", "hurrying to the end", "through rare lines",
+      "from cases", "back and forth"};
   return names[static_cast<int>(steer)];
 }
 

@@ -8,8 +8,8 @@ namespace ninepegs::rules {
 
 std::string slipName(Slip slip) {
   static const char* const names[] = {
-      "direction", "number", "comparison", "and, or",         "part left out", "whose",
-      "negation",  "piece",  "place",      "one side alone",  "effect",        "block",
+      "direction", "number", "comparison", "and, or",        "part left out", "whose",
+      "negation",  "piece",  "place",      "one side alone", "effect",        "block",
       "turn",      "end",    "memory",     "board"};
   return names[static_cast<int>(slip)];
 }
@@ -139,6 +139,27 @@ class Alternatives {
   }
   void own(const Rows& form) { band(form, rules_.board.rows()); }
   void own(const Columns& form) { band(form, rules_.board.columns()); }
+  void own(const AllCells&) {
+    if (!sided_) return;  // what stands where is not known there
+    if (rules_.layered())
+      return add(Slip::leftOut, [](Rules&, const Term& term) -> TermPtr {
+        Except except;
+        except.left = std::make_shared<const Term>(term);
+        except.right = make(Type::set, term.span, Side{Whose::mine});
+        return make(Type::set, term.span, std::move(except));
+      });
+    add(Slip::place, [](Rules&, const Term& term) -> TermPtr {
+      return make(term.type, term.span, Empty{Whose::anyone});
+    });
+  }
+  void own(const Empty&) { becomes<Empty, AllCells>(Slip::place); }
+  void own(const Occupied& form) {
+    if (form.whose != Whose::anyone) return;
+    for (Whose whose : {Whose::mine, Whose::theirs})
+      add(Slip::whose, [whose](Rules&, const Term& term) -> TermPtr {
+        return make(term.type, term.span, Side{whose});
+      });
+  }
   void own(const Edge&) { becomes<Edge, Corner>(Slip::place); }
   void own(const Corner&) { becomes<Corner, Edge>(Slip::place); }
   void own(const Shade&) {
@@ -231,9 +252,9 @@ class Alternatives {
   // Lines along fewer axes for one side.
   template <class Around>
   void linesInside(const Lines& lines) {
-    std::vector<int> fewer = fewerAxes(rules_, lines.ways);
-    if (fewer.empty()) return;
-    forOneSide([to = fewer.back()](Rules&, const Term& term) -> TermPtr {
+    std::vector<int> other = otherAxes(rules_, lines.ways);
+    if (other.empty()) return;
+    forOneSide([to = other.front()](Rules&, const Term& term) -> TermPtr {
       const Around* around = as<Around>(term);
       const Lines* inner = around == nullptr ? nullptr : as<Lines>(*around->what);
       if (inner == nullptr) return nullptr;
@@ -245,7 +266,7 @@ class Alternatives {
     });
   }
   void own(const Lines& form) {
-    for (int ways : fewerAxes(rules_, form.ways))
+    for (int ways : otherAxes(rules_, form.ways))
       edit<Lines>(Slip::direction, [ways](Lines& copy) { copy.ways = ways; });
     edit<Lines>(Slip::number, [](Lines& copy) { copy.exactly = !copy.exactly; });
     if (form.through) edit<Lines>(Slip::leftOut, [](Lines& copy) { copy.through = nullptr; });
@@ -313,7 +334,8 @@ class Alternatives {
   void own(const Slide& form) {
     add(Slip::direction, [](Rules&, const Term& term) -> TermPtr {
       const Slide* slide = as<Slide>(term);
-      return slide == nullptr ? nullptr : make(term.type, term.span, Step{slide->ways, slide->from});
+      return slide == nullptr ? nullptr
+                              : make(term.type, term.span, Step{slide->ways, slide->from});
     });
     if (form.through) edit<Slide>(Slip::leftOut, [](Slide& copy) { copy.through = nullptr; });
   }

@@ -43,7 +43,7 @@ struct OtherWays {
   int ways;
 };
 std::vector<OtherWays> otherWays(Rules& rules, int ways);
-// The same for the axes that lines run along: each left out once.
-std::vector<int> fewerAxes(Rules& rules, int ways);
+// The same for the axes that lines run along: each left out once, a group for a group.
+std::vector<int> otherAxes(Rules& rules, int ways);
 
 }  // namespace ninepegs::rules

@@ -59,6 +59,7 @@ class Statements {
   }
 
   void operator()(const PickCell& c) {
+    without(c);
     if (c.ifAny) form(Slip::block, c, [](PickCell& copy) { copy.ifAny = false; });
   }
   void operator()(const ChooseKind& c) {
@@ -66,6 +67,17 @@ class Statements {
       form(Slip::kind, c, [k](ChooseKind& copy) {
         copy.kinds.erase(copy.kinds.begin() + static_cast<std::ptrdiff_t>(k));
       });
+    kindsToo(c);
+  }
+  // A kind too many, of those that the same sides may have.
+  void kindsToo(const ChooseKind& c) {
+    const PieceKind& like = rules_.kinds[c.kinds.front()];
+    for (int kind = 0; kind < static_cast<int>(rules_.kinds.size()); ++kind) {
+      const PieceKind& one = rules_.kinds[kind];
+      bool there = std::find(c.kinds.begin(), c.kinds.end(), kind) != c.kinds.end();
+      if (there || one.only != like.only || one.neutral != like.neutral) continue;
+      form(Slip::kind, c, [kind](ChooseKind& copy) { copy.kinds.push_back(kind); });
+    }
   }
   void operator()(const Need&) { leftOut(Slip::leftOut); }
   void operator()(const SetVariable& c) { effect(c); }
@@ -109,15 +121,13 @@ class Statements {
     });
     bool names = anyClause(c.otherwise, [](const Clause& one) { return madeName(one) >= 0; });
     if (!c.otherwise.empty() && !names)
-      add(Slip::block, "otherwise", "", [](Clauses& list, std::size_t at) {
-        std::get<When>(list[at].form).otherwise.clear();
-      });
+      add(Slip::block, "otherwise", "",
+          [](Clauses& list, std::size_t at) { std::get<When>(list[at].form).otherwise.clear(); });
   }
   void operator()(const Repeat& c) {
     if (c.rounds == Rounds::whilePossible || c.rounds == Rounds::anyTimes)
       form(Slip::block, c, [](Repeat& copy) {
-        copy.rounds =
-            copy.rounds == Rounds::anyTimes ? Rounds::whilePossible : Rounds::anyTimes;
+        copy.rounds = copy.rounds == Rounds::anyTimes ? Rounds::whilePossible : Rounds::anyTimes;
       });
     add(Slip::block, head(*at_), "", [](Clauses& list, std::size_t at) {
       splice(list, at, std::get<Repeat>(list[at].form).body);
@@ -159,6 +169,23 @@ class Statements {
     clause.form = now;
     add(slip, head(*at_), head(clause),
         [now](Clauses& list, std::size_t at) { list[at].form = now; });
+  }
+  // Cells that a mark holds should have been left out, or the side's own, or the other's.
+  void without(const PickCell& c) {
+    auto add = [&](TermPtr less) {
+      form(Slip::leftOut, c, [less](PickCell& copy) {
+        Except except;
+        except.left = copy.from;
+        except.right = less;
+        copy.from = make(Type::set, less->span, std::move(except));
+      });
+    };
+    if (as<Except>(*c.from) != nullptr) return;
+    for (std::size_t mark = 0; mark < rules_.marks.size(); ++mark)
+      add(make(Type::set, c.from->span,
+               Mark{static_cast<int>(mark),
+                    rules_.marks[mark].each ? Whose::mine : Whose::anyone}));
+    if (as<AllCells>(*c.from) != nullptr) add(make(Type::set, c.from->span, Side{Whose::mine}));
   }
   template <class Form, class Now>
   void becomes(const Form&, Now now) {

@@ -61,8 +61,7 @@ void mutationsOfTerms(const Rules& rules, std::vector<Mutation>& out) {
       mutation.slip = one.slip;
       mutation.line = seen.line;
       mutation.was = bare(toText(draft, *seen.term));
-      mutation.now =
-          one.slip == Slip::oneSide ? ofOneSide(draft, *now) : bare(toText(draft, *now));
+      mutation.now = one.slip == Slip::oneSide ? ofOneSide(draft, *now) : bare(toText(draft, *now));
       if (mutation.was == mutation.now) continue;
       mutation.make = [spot = seen.spot, make = one.make, hold = seen.term](Rules& to) {
         exchange(to, spot, make);

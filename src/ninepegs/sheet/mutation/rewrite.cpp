@@ -60,7 +60,8 @@ class Exchanger {
     if (spot_.define < 0 && term.get() == spot_.term) return exchanged(term);
     TermPtr out = withParts(term, *this);
     if (const Use* use = as<Use>(*out))
-      return withBody(out, *use, use->define == spot_.define ? at(use->body, 0) : (*this)(use->body));
+      return withBody(out, *use,
+                      use->define == spot_.define ? at(use->body, 0) : (*this)(use->body));
     return out;
   }
 

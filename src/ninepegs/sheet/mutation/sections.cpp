@@ -53,8 +53,8 @@ class Sections {
           "after " + (names.empty() ? "every move" : joined(names, ", ")), "",
           [i](Rules& to) { erase(to.afters, i); });
       for (std::size_t k = 0; k < after.moves.size() && after.moves.size() > 1; ++k)
-        add(Slip::leftOut, after.span.line, "after " + joined(names, ", "),
-            "not after " + names[k], [i, k](Rules& to) { erase(to.afters[i].moves, k); });
+        add(Slip::leftOut, after.span.line, "after " + joined(names, ", "), "not after " + names[k],
+            [i, k](Rules& to) { erase(to.afters[i].moves, k); });
     }
   }
 
@@ -167,8 +167,7 @@ class Sections {
         becomes("draw", "mover wins", [](EndRule& to) { to.kind = EndKind::moverWins; });
         break;
     }
-    if (end.claim)
-      becomes("claim", "at once", [](EndRule& to) { to.claim = false; });
+    if (end.claim) becomes("claim", "at once", [](EndRule& to) { to.claim = false; });
   }
   static void draws(EndRule& end) {
     end.kind = sheet::EndKind::draw;

@@ -56,7 +56,7 @@ class SetUp {
 
   void edges() {
     if (rules_.boardRule.kind != Shape::square) return;
-    auto join = [&](const char* what, bool BoardShape::* which) {
+    auto join = [&](const char* what, bool BoardShape::*which) {
       bool is = rules_.boardRule.*which;
       add(Slip::board, rules_.boardRule.span.line, is ? what : "", is ? "" : what,
           [which](Rules& to) {

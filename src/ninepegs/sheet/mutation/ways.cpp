@@ -30,6 +30,8 @@ const std::string& nameOf(const Rules& rules, int direction) {
   return rules.board.directions()[direction].name;
 }
 
+const std::vector<std::string> groups = {"orthogonal", "diagonal", "any"};
+
 std::vector<int> without(std::vector<int> list, std::size_t at) {
   list.erase(list.begin() + static_cast<std::ptrdiff_t>(at));
   return list;
@@ -46,19 +48,17 @@ std::vector<OtherWays> otherWays(Rules& rules, int ways) {
   };
   std::size_t many = std::min(is.directions[0].size(), is.directions[1].size());
   for (std::size_t k = 0; k < many && many > 1; ++k)
-    add(Slip::direction,
-        fmt::format("{} but {}", is.word, nameOf(rules, is.directions[0][k])),
+    add(Slip::direction, fmt::format("{} but {}", is.word, nameOf(rules, is.directions[0][k])),
         {without(is.directions[0], k), without(is.directions[1], k)});
   for (int side = 0; side < 2 && many > 1; ++side) {
     Directions one = is.directions;
     std::size_t last = one[side].size() - 1;
-    std::string word = fmt::format("{} but {} for {}", is.word, nameOf(rules, one[side][last]),
-                                   rules.sides[side]);
+    std::string word =
+        fmt::format("{} but {} for {}", is.word, nameOf(rules, one[side][last]), rules.sides[side]);
     one[side] = without(one[side], last);
     add(Slip::oneSide, word, one);
   }
   // A group for a group.
-  static const std::vector<std::string> groups = {"orthogonal", "diagonal", "any"};
   if (std::find(groups.begin(), groups.end(), is.word) != groups.end())
     for (const std::string& word : groups) {
       std::vector<int> all = rules.board.directionGroup(word);
@@ -95,12 +95,16 @@ std::vector<OtherWays> otherWays(Rules& rules, int ways) {
   return out;
 }
 
-std::vector<int> fewerAxes(Rules& rules, int ways) {
+std::vector<int> otherAxes(Rules& rules, int ways) {
   const Ways is = rules.ways[ways];
   std::vector<int> out;
   for (std::size_t k = 0; k < is.axes.size() && is.axes.size() > 1; ++k)
     out.push_back(place(rules, fmt::format("{} but {}", is.word, nameOf(rules, is.axes[k])),
                         is.directions, without(is.axes, k)));
+  for (const std::string& word : groups) {
+    std::vector<int> all = rules.board.directionGroup(word), axes = rules.board.axes(all);
+    if (!axes.empty() && axes != is.axes) out.push_back(place(rules, word, {all, all}, axes));
+  }
   return out;
 }
 
