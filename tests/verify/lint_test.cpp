@@ -267,7 +267,7 @@ TEST(Lint, RemarksResultsThatShout) {
     auto game = test::fromText("game t\nsides A and B\nboard square 3 x 3\npiece peg o x\n"
                                "move place\n  pick there in empty\n  put peg on there\nends\n" +
                                ends);
-    std::vector<Remark> remarks = lint(*game, {});
+    std::vector<Remark> remarks = lint(*game, {1000, 1, nullptr});
     return std::any_of(remarks.begin(), remarks.end(), [&](const Remark& one) {
       return one.message.find(part) != std::string::npos;
     });
