@@ -43,9 +43,9 @@ TEST(Mutate, TellsWhatTheSheetNotices) {
   std::string path = sheetIn(folder);
   Ran ran = ninepegs({"mutate", path});
   EXPECT_EQ(ran.exitCode, 0) << ran.err;
-  for (const char* part : {"mutants with one slip each, seed 1", "Not noticed",
-                           "`mover loses \"three in a row\"` where it says",
-                           "of those that differ, ", "ninepegs ask"})
+  for (const char* part :
+       {"mutants with one slip each, seed 1", "Not noticed",
+        "`mover loses \"three in a row\"` where it says", "of those that differ, ", "ninepegs ask"})
     EXPECT_NE(ran.out.find(part), std::string::npos) << part << "\n" << ran.out;
   EXPECT_EQ(ninepegs({"mutate", path, "--at-least", "50"}).exitCode, 1);
   Ran one = ninepegs({"mutate", path, "--json", "--threads", "1"});
@@ -63,8 +63,9 @@ TEST(Mutate, TellsWhatTheSheetNotices) {
 TEST(Ask, KeepsWhatIsRightAndTellsTheLinesOfWhatIsNot) {
   Folder folder;
   std::string path = sheetIn(folder);
-  std::size_t before = nlohmann::json::parse(ninepegs({"mutate", path, "--json"}).out)["totals"]
-                           ["missed"].get<std::size_t>();
+  std::size_t before =
+      nlohmann::json::parse(ninepegs({"mutate", path, "--json"}).out)["totals"]["missed"]
+          .get<std::size_t>();
   Ran ran = ninepegs({"ask", path, "--questions", "3"}, {.input = "what\ny\nn\nq\n"});
   EXPECT_EQ(ran.exitCode, 1) << ran.out << ran.err;  // an answer was no
   for (const char* part : {"Question 1 of 3", "Right? (y, n, s to skip, q)", "y: it is right",
@@ -76,8 +77,9 @@ TEST(Ask, KeepsWhatIsRightAndTellsTheLinesOfWhatIsNot) {
   EXPECT_NE(sheet.find("\ncase \""), std::string::npos);
   EXPECT_EQ(ninepegs({"check", path, "--playouts", "10"}).exitCode, 0);
   EXPECT_EQ(ninepegs({"tidy", "--check", path}).exitCode, 0);
-  std::size_t after = nlohmann::json::parse(ninepegs({"mutate", path, "--json"}).out)["totals"]
-                          ["missed"].get<std::size_t>();
+  std::size_t after =
+      nlohmann::json::parse(ninepegs({"mutate", path, "--json"}).out)["totals"]["missed"]
+          .get<std::size_t>();
   EXPECT_LT(after, before);
 }
 

@@ -1,5 +1,5 @@
-// Puts the slips of examples/faulty/slips.txt into their sheets, one at a time, and tells what finds
-// each: the table of docs/slips.md. What finds nothing on the right sheet counts alone.
+// Puts the slips of examples/faulty/slips.txt into their sheets, one at a time, and tells what
+// finds each: the table of docs/slips.md. What finds nothing on the right sheet counts alone.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -43,8 +43,11 @@ std::vector<Slip> slipsOf(const std::string& text) {
       out.back().wrong.push_back(line.substr(2));
     } else {
       std::size_t in = line.find(" in "), colon = line.find(": ");
-      out.push_back({line.substr(0, in), line.substr(in + 4, colon - in - 4),
-                     line.substr(colon + 2), {}, {}});
+      out.push_back({line.substr(0, in),
+                     line.substr(in + 4, colon - in - 4),
+                     line.substr(colon + 2),
+                     {},
+                     {}});
     }
   }
   return out;
@@ -163,9 +166,7 @@ std::string percent(std::size_t part, std::size_t whole) {
 int run(const std::string& root, const std::string& only) {
   std::vector<Slip> slips = slipsOf(readFile(root + "/examples/faulty/slips.txt", 1 << 20));
   if (!only.empty())
-    std::erase_if(slips, [&](const Slip& slip) {
-      return slip.name != only && slip.sheet != only;
-    });
+    std::erase_if(slips, [&](const Slip& slip) { return slip.name != only && slip.sheet != only; });
   std::map<std::string, std::string> sheets;
   for (const Slip& slip : slips)
     sheets[slip.sheet] = readFile(root + "/sheets/" + slip.sheet + ".pegs", 1 << 20);
@@ -198,14 +199,17 @@ int run(const std::string& root, const std::string& only) {
   };
   fmt::print(
       "# What finds a slip\n\n"
-      "{} slips in {} right sheets (`examples/faulty/slips.txt`), each by itself; written by `./run "
+      "{} slips in {} right sheets (`examples/faulty/slips.txt`), each by itself; written by "
+      "`./run "
       "slips`.\n\n"
-      "- **bare**: `check` with 2,000 playouts, of the sheet without cases, `always` and `symmetric`\n"
+      "- **bare**: `check` with 2,000 playouts, of the sheet without cases, `always` and "
+      "`symmetric`\n"
       "- **lint**: a remark of `lint` that the right sheet does not get\n"
       "- **invariants**: `check` with `always` and `symmetric`\n"
       "- **cases**: `check` of the sheet with its cases, too\n"
       "- **mutant**: the right rules are among the bare sheet's mutants\n"
-      "- **question**: which question of `ask`, of the bare sheet, the right sheet answers otherwise\n\n"
+      "- **question**: which question of `ask`, of the bare sheet, the right sheet answers "
+      "otherwise\n\n"
       "| found by | of all |\n| --- | --- |\n"
       "| check and lint, bare | {} |\n| ... with invariants | {} |\n| ... with cases | {} |\n"
       "| the first 3 questions | {} |\n| the first 5 | {} |\n| the first 10 | {} |\n"
@@ -219,8 +223,7 @@ int run(const std::string& root, const std::string& only) {
   fmt::print("\n| right sheet | bare | invariants | cases |\n| --- | --- | --- | --- |\n");
   for (const auto& [name, sheet] : sheets) {
     std::string found[] = {checked(without(sheet, {"case", "variant", "always", "symmetric"})),
-                           checked(without(sheet, {"case", "variant"})),
-                           checked(sheet)};
+                           checked(without(sheet, {"case", "variant"})), checked(sheet)};
     for (const std::string& one : found) wrong += one.empty() ? 0 : 1;
     for (std::string& one : found)
       if (one.empty()) one = "nothing";

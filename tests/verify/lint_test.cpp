@@ -264,9 +264,10 @@ TEST(Lint, GoesOnWhereAMoveComesToNoEnd) {
 // Results that are the same again and again.
 TEST(Lint, RemarksResultsThatShout) {
   auto has = [](const std::string& ends, const std::string& part) {
-    auto game = test::fromText("game t\nsides A and B\nboard square 3 x 3\npiece peg o x\n"
-                               "move place\n  pick there in empty\n  put peg on there\nends\n" +
-                               ends);
+    auto game = test::fromText(
+        "game t\nsides A and B\nboard square 3 x 3\npiece peg o x\n"
+        "move place\n  pick there in empty\n  put peg on there\nends\n" +
+        ends);
     std::vector<Remark> remarks = lint(*game, {1000, 1, nullptr});
     return std::any_of(remarks.begin(), remarks.end(), [&](const Remark& one) {
       return one.message.find(part) != std::string::npos;
@@ -274,13 +275,15 @@ TEST(Lint, RemarksResultsThatShout) {
   };
   EXPECT_TRUE(has("  draw \"full\" when no empty\n", "were drawn"));
   EXPECT_TRUE(has("  A wins \"full\" when no empty\n", "A won all"));
-  EXPECT_TRUE(has("  mover wins \"row\" when any line of 3 in mine\n"
-                  "  mover wins \"full\" when no empty\n",
-                  "by A alone"));
+  EXPECT_TRUE(
+      has("  mover wins \"row\" when any line of 3 in mine\n"
+          "  mover wins \"full\" when no empty\n",
+          "by A alone"));
   for (const char* part : {"were drawn", "won all", "alone"})
-    EXPECT_FALSE(has("  mover wins \"row\" when any line of 3 in mine\n"
-                     "  draw \"full\" when no empty\n",
-                     part));
+    EXPECT_FALSE(
+        has("  mover wins \"row\" when any line of 3 in mine\n"
+            "  draw \"full\" when no empty\n",
+            part));
 }
 
 }  // namespace

@@ -4,7 +4,6 @@
 
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/base/limits.hpp"
-#include "ninepegs/base/parallel.hpp"
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/cli/line_input.hpp"
@@ -15,7 +14,8 @@ namespace {
 
 struct Options {
   GameOptions game;
-  std::string seed = "1", threads = "0", questions = "12";
+  DrawOptions drawing;
+  std::string questions = "12";
   Said keep, doubts, propose;
   bool json = false;
 };
@@ -110,9 +110,8 @@ void run(const Options& options, Context& context) {
   const auto* sheet = dynamic_cast<const SheetGame*>(game.get());
   if (sheet == nullptr) throw BadInput(Place{}, "only a game with a sheet can be asked about");
   verify::MutantOptions how;
-  how.seed = wholeOption(options.seed, "--seed", 0, ~0ull);
-  how.threads = static_cast<int>(wholeOption(options.threads, "--threads", 0, 256));
-  if (how.threads == 0) how.threads = availableThreads();
+  how.seed = options.drawing.seedGiven();
+  how.threads = options.drawing.threadsGiven();
   std::size_t most = wholeOption(options.questions, "--questions", 1, 1000);
   how.stop = &stopFlag();
   how.playouts = 20;
@@ -172,12 +171,7 @@ void addAsk(CLI::App& app, Context& context) {
   options->game.addGame(*command);
   command->add_option("--questions", options->questions, "at most so many (default 12)")
       ->type_name("N");
-  command->add_option("--seed", options->seed, "seed of the random numbers (default 1)")
-      ->type_name("S");
-  command
-      ->add_option("--threads", options->threads,
-                   "threads (0: one for each core); changes no result")
-      ->type_name("T");
+  options->drawing.add(*command);
   addSaid(*command, "--keep", options->keep,
           "add the cases to this file (default: to the sheet, if its path was given)")
       ->type_name("FILE");

@@ -3,7 +3,6 @@
 #include <fmt/format.h>
 
 #include "ninepegs/base/files.hpp"
-#include "ninepegs/base/parallel.hpp"
 #include "ninepegs/cli/check_files.hpp"
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/report/check_text.hpp"
@@ -14,7 +13,8 @@ namespace {
 
 struct Options {
   GameOptions game;
-  std::string playouts = "10000", seed = "1", threads = "0";
+  DrawOptions drawing;
+  std::string playouts = "10000";
   Said out;
   bool allVariants = false, closely = false, json = false;
 };
@@ -51,9 +51,8 @@ void run(const Options& options, Context& context) {
   how.closely = options.closely;
   how.remarks = true;
   how.playouts = wholeOption(options.playouts, "--playouts", 1, 1'000'000'000'000ull);
-  how.seed = wholeOption(options.seed, "--seed", 0, ~0ull);
-  how.threads = static_cast<int>(wholeOption(options.threads, "--threads", 0, 256));
-  if (how.threads == 0) how.threads = availableThreads();
+  how.seed = options.drawing.seedGiven();
+  how.threads = options.drawing.threadsGiven();
   how.stop = &stopFlag();
   if (options.out) makeFolder(*options.out);  // before the work, not after it
   std::vector<Checked> all = {{game, {}, {}}};
@@ -103,12 +102,7 @@ void addCheck(CLI::App& app, Context& context) {
   options->game.addGame(*command);
   command->add_option("--playouts", options->playouts, "random games to play (default 10000)")
       ->type_name("N");
-  command->add_option("--seed", options->seed, "seed of the random numbers (default 1)")
-      ->type_name("S");
-  command
-      ->add_option("--threads", options->threads,
-                   "threads (0: one for each core); changes no result")
-      ->type_name("T");
+  options->drawing.add(*command);
   addSaid(*command, "--out", options->out, "write report files and figures to this folder")
       ->type_name("DIR");
   command->add_flag("--all-variants", options->allVariants,

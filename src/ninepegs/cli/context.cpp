@@ -11,6 +11,7 @@
 #include <cstring>
 #include <mutex>
 
+#include "ninepegs/base/parallel.hpp"
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/move_text.hpp"
 
@@ -108,6 +109,21 @@ int sideNamed(const Game& game, const std::string& text, const std::string& opti
   throw BadInput(
       Place{option, 0, 0, 1, {}}, fmt::format("\"{}\" is no side", text.substr(0, 80)),
       didYouMean(text, {sides[0], sides[1]}, fmt::format("there are: {}, {}", sides[0], sides[1])));
+}
+
+void DrawOptions::add(CLI::App& command) {
+  command.add_option("--seed", seed, "seed of the random numbers (default 1)")->type_name("S");
+  command.add_option("--threads", threads, "threads (0: one for each core); changes no result")
+      ->type_name("T");
+}
+
+std::uint64_t DrawOptions::seedGiven() const {
+  return wholeOption(seed, "--seed", 0, ~0ull);
+}
+
+int DrawOptions::threadsGiven() const {
+  int given = static_cast<int>(wholeOption(threads, "--threads", 0, 256));
+  return given == 0 ? availableThreads() : given;
 }
 
 Cell cellNamed(const Game& game, const std::string& text, const std::string& option) {

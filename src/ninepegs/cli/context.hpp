@@ -56,6 +56,16 @@ struct GameOptions {
   Position position(const Game& game) const;
 };
 
+// The options of commands that draw games on several threads.
+struct DrawOptions {
+  std::string seed = "1", threads = "0";
+
+  void add(CLI::App& command);
+  // Both throw BadInput.
+  std::uint64_t seedGiven() const;
+  int threadsGiven() const;  // at least 1
+};
+
 // The cell that a text names. Throws BadInput; `option` is named in the message.
 Cell cellNamed(const Game& game, const std::string& text, const std::string& option);
 

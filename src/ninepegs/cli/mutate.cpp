@@ -1,6 +1,5 @@
 #include <fmt/format.h>
 
-#include "ninepegs/base/parallel.hpp"
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/report/mutants_text.hpp"
 
@@ -9,7 +8,8 @@ namespace {
 
 struct Options {
   GameOptions game;
-  std::string seed = "1", threads = "0", playouts = "50", most = "0", atLeast = "0";
+  DrawOptions drawing;
+  std::string playouts = "50", most = "0", atLeast = "0";
   bool all = false, json = false;
 };
 
@@ -18,11 +18,10 @@ void run(const Options& options, Context& context) {
   const auto* sheet = dynamic_cast<const SheetGame*>(game.get());
   if (sheet == nullptr) throw BadInput(Place{}, "only a game with a sheet has mutants");
   verify::MutantOptions how;
-  how.seed = wholeOption(options.seed, "--seed", 0, ~0ull);
+  how.seed = options.drawing.seedGiven();
   how.playouts = wholeOption(options.playouts, "--playouts", 0, 1'000'000);
   how.most = wholeOption(options.most, "--mutants", 0, 1'000'000);
-  how.threads = static_cast<int>(wholeOption(options.threads, "--threads", 0, 256));
-  if (how.threads == 0) how.threads = availableThreads();
+  how.threads = options.drawing.threadsGiven();
   std::uint64_t atLeast = wholeOption(options.atLeast, "--at-least", 0, 100);
   how.stop = &stopFlag();
   verify::Mutants mutants(*sheet, how);
@@ -50,18 +49,13 @@ void addMutate(CLI::App& app, Context& context) {
   CLI::App* command = app.add_subcommand(
       "mutate", "Put one slip at a time into the rules, and see whether the sheet notices");
   options->game.addGame(*command);
-  command->add_option("--seed", options->seed, "seed of the random numbers (default 1)")
-      ->type_name("S");
+  options->drawing.add(*command);
   command
       ->add_option("--playouts", options->playouts,
                    "random games that look for faults in each mutant (default 50)")
       ->type_name("N");
   command->add_option("--mutants", options->most, "so many, drawn from all (default: all)")
       ->type_name("N");
-  command
-      ->add_option("--threads", options->threads,
-                   "threads (0: one for each core); changes no result")
-      ->type_name("T");
   command
       ->add_option("--at-least", options->atLeast,
                    "exit code 1 if less than so many in a hundred are noticed")

@@ -182,9 +182,9 @@ class Statements {
     };
     if (as<Except>(*c.from) != nullptr) return;
     for (std::size_t mark = 0; mark < rules_.marks.size(); ++mark)
-      add(make(Type::set, c.from->span,
-               Mark{static_cast<int>(mark),
-                    rules_.marks[mark].each ? Whose::mine : Whose::anyone}));
+      add(make(
+          Type::set, c.from->span,
+          Mark{static_cast<int>(mark), rules_.marks[mark].each ? Whose::mine : Whose::anyone}));
     if (as<AllCells>(*c.from) != nullptr) add(make(Type::set, c.from->span, Side{Whose::mine}));
   }
   template <class Form, class Now>

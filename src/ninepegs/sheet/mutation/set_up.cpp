@@ -45,13 +45,7 @@ class SetUp {
  private:
   template <class Make>
   void add(Slip slip, int line, const std::string& was, const std::string& now, Make make) {
-    Mutation mutation;
-    mutation.slip = slip;
-    mutation.line = line;
-    mutation.was = was;
-    mutation.now = now;
-    mutation.make = std::move(make);
-    out_.push_back(std::move(mutation));
+    out_.push_back(mutationOf(slip, line, was, now, std::move(make)));
   }
 
   void edges() {
