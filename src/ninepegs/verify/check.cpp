@@ -16,6 +16,8 @@ namespace ninepegs::verify {
 namespace {
 
 constexpr std::uint64_t playoutsAPiece = 64;
+// A pair of games of which a side sees the same takes the time of about ten playouts.
+constexpr std::uint64_t playoutsAPair = 40, pairsAtLeast = 100;
 constexpr std::uint64_t remarkPlayouts = 200;
 constexpr std::uint64_t closeLooks = 0x6c6f6f6b;  // the stream that draws them
 // Plies that can be played in the time that is needed for one move's text, and for one move and
@@ -241,7 +243,10 @@ CheckReport check(const Game& game, const CheckOptions& options) {
     report.remarks = lint(*sheet, {std::min<std::uint64_t>(options.playouts, remarkPlayouts),
                                    options.seed, options.stop});
   if (game.secrets() != nullptr && options.playouts > 0) {
-    std::uint64_t games = options.closely ? options.playouts : (options.playouts + 3) / 4;
+    std::uint64_t games = options.closely
+                              ? options.playouts
+                              : std::max(std::min((options.playouts + 3) / 4, pairsAtLeast),
+                                         (options.playouts + playoutsAPair - 1) / playoutsAPair);
     ViewTest views = testViews(game, games, {options.seed, options.threads, options.stop});
     report.viewPairs = views.pairs;
     for (Finding& finding : views.findings) report.findings.push_back(std::move(finding));
