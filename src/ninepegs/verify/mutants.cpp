@@ -161,7 +161,10 @@ void Mutants::run() {
   Scenes scenes = findScenes(game_, how);
   met_ = scenes.met;
   std::unique_ptr<LivePosition> live = game_.live();
-  for (const Scene& scene : scenes.all) answers_.push_back(answerOf(scene, *live));
+  for (const Scene& scene : scenes.all) try {
+      answers_.push_back(answerOf(scene, *live));
+    } catch (const BadInput&) {  // no end, or too many moves: `check` tells of it
+    }
   std::atomic<std::uint64_t> done{0};
   inParallel(
       mutants_.size(), options_.threads,
@@ -200,22 +203,25 @@ void Mutants::study(Mutant& mutant) const {
 }
 
 void Mutants::notice(Mutant& mutant) const {
-  const SheetGame& game = *mutant.game;
   try {
-    if (options_.cases)
-      for (const ExampleRun& run : runExamples(game, 1, options_.stop)) {
-        if (run.findings.empty()) continue;
-        mutant.noticedBy = findingName(FindingKind::example);
-        mutant.noticedLine = run.line;
-        mutant.noticed = run.name;
-        return;
-      }
-  } catch (const RunawayRules& error) {
-    mutant.noticedBy = findingName(FindingKind::example);
+    lookForFaults(mutant);
+  } catch (const BadInput& error) {  // no end, or too many moves: whoever plays it sees it
+    mutant.noticedBy = findingName(FindingKind::runaway);
     mutant.noticedLine = error.diagnostics().front().place.line;
     mutant.noticed = error.diagnostics().front().message;
-    return;
   }
+}
+
+void Mutants::lookForFaults(Mutant& mutant) const {
+  const SheetGame& game = *mutant.game;
+  if (options_.cases)
+    for (const ExampleRun& run : runExamples(game, 1, options_.stop)) {
+      if (run.findings.empty()) continue;
+      mutant.noticedBy = findingName(FindingKind::example);
+      mutant.noticedLine = run.line;
+      mutant.noticed = run.name;
+      return;
+    }
   if (options_.playouts == 0) return;
   CheckOptions check;
   check.playouts = options_.playouts;

@@ -108,6 +108,7 @@ class Mutants {
   class Asked;
   void study(Mutant& mutant) const;
   void notice(Mutant& mutant) const;
+  void lookForFaults(Mutant& mutant) const;
   Answer answerOf(const Scene& scene, LivePosition& live) const;
 
   const SheetGame& game_;

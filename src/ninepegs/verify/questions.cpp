@@ -59,7 +59,7 @@ class Chooser {
         add({Question::Kind::setUp, 0, -1, ""}, mutant);
         return;
       case Kind::notLegal:
-        add({Question::Kind::after, one.scene, one.move, ""}, mutant);
+        after(one, mutant);
         moves(one.scene, firstCell(one.scene, one.move), "", mutant);
         return;
       case Kind::extra:
@@ -68,12 +68,20 @@ class Chooser {
       case Kind::after:
       case Kind::result:
       case Kind::told:
-        add({Question::Kind::after, one.scene, one.move, ""}, mutant);
+        after(one, mutant);
         return;
       case Kind::seen:     // no case can say what a side sees
       case Kind::runaway:  // whoever plays it sees that
         return;
     }
+  }
+  // Where the move has its text for itself, and does not go wrong: else `check` tells of it.
+  void after(const Difference& one, std::size_t mutant) {
+    const Answer& says = answer(one.scene);
+    const std::string& text = says.texts[one.move];
+    if (std::count(says.texts.begin(), says.texts.end(), text) != 1) return;
+    if (mutants_.game().result(says.after[one.move]).kind == ResultKind::fault) return;
+    add({Question::Kind::after, one.scene, one.move, ""}, mutant);
   }
   void moves(std::uint32_t scene, std::int32_t cell, const std::string& text, std::size_t mutant) {
     if (answer(scene).moves.size() <= readAtOnce)

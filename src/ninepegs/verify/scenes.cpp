@@ -44,7 +44,7 @@ class Finder {
         Stream stream(options_.seed, static_cast<std::uint64_t>(number * steers + steer));
         try {
           play(from, stream);
-        } catch (const RunawayRules&) {  // `check` tells of it
+        } catch (const BadInput&) {  // no end, or too many moves: `check` tells of it
         }
       }
     return std::move(out_);
@@ -58,7 +58,7 @@ class Finder {
     cases.push_back(scene);
     try {
       meet(scene, true);
-    } catch (const RunawayRules&) {
+    } catch (const BadInput&) {
     }
   }
 
@@ -151,7 +151,7 @@ class Finder {
     live_->listMoves(moves);
     if (moves.size() > listedAtMost) return;
     if (moves.empty()) {  // nobody can go on here: a few of these
-      if (stalled_++ < scenesALine) out_.all.push_back(scene);
+      if (stalled_++ < scenesALine) keep(scene, out_.all.size());
       return;
     }
     std::fill(uses_.begin(), uses_.end(), 0);
@@ -164,17 +164,32 @@ class Finder {
       if (uses_[line] > 0 && shown_[line] < scenesALine) needed = true;
     if (always || needed) {
       for (std::size_t line = 0; line < uses_.size(); ++line) shown_[line] += uses_[line] > 0;
-      out_.all.push_back(scene);
+      keep(scene, out_.all.size());
       return;
     }
     // Of the rest, each has the same chance to stay.
     ++others_;
     if (places_.size() < options_.most) {
-      places_.push_back(out_.all.size());
-      out_.all.push_back(scene);
+      if (keep(scene, out_.all.size())) places_.push_back(out_.all.size() - 1);
     } else if (std::uint32_t at = keep_.below(others_); at < places_.size()) {
-      out_.all[places_[at]] = scene;
+      keep(scene, places_[at]);
     }
+  }
+
+  // The scene, as its text says it: what a case cannot say, such as how many plies were played, is
+  // not part of it. False: so it is over.
+  bool keep(Scene scene, std::size_t at) {
+    if (scene.moves.empty() && !(scene.position == start_.position)) {
+      try {
+        scene.position = game_.readPosition(game_.positionText(scene.position), "scene");
+      } catch (const BadInput&) {  // a game that reads none
+      }
+      Outcome outcome = game_.result(scene.position).outcome();
+      if (outcome.kind != ResultKind::ongoing && !outcome.claim) return false;
+    }
+    if (at == out_.all.size()) out_.all.emplace_back();
+    out_.all[at] = std::move(scene);
+    return true;
   }
   static std::uint64_t keyOf(const Position& position) {
     std::uint64_t key = 0;
