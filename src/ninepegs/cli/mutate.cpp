@@ -27,9 +27,7 @@ void run(const Options& options, Context& context) {
   verify::Mutants mutants(*sheet, how);
   {
     Progress progress(context, "mutants", mutants.all().size());
-    mutants.onProgress([&](std::uint64_t done) { progress.at(done); });
-    mutants.run();
-    mutants.onProgress(nullptr);
+    mutants.run([&](std::uint64_t done) { progress.at(done); });
   }
   report::MutantsSaid said;
   said.seed = how.seed;

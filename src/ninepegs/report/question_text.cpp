@@ -94,8 +94,14 @@ std::string earlier(const Game& game, const verify::Scene& scene) {
   return wrapped("From the start: " + joined(texts, ", "), cardWidth, "") + "\n";
 }
 
-std::string whatIsAsked(const verify::Mutants& mutants, const Question& question,
-                        const Paint& paint) {
+const char* kindName(Question::Kind kind) {
+  static const char* const names[] = {"set-up", "after", "all moves", "moves from", "refused"};
+  return names[static_cast<int>(kind)];
+}
+
+}  // namespace
+
+std::string cardText(const verify::Mutants& mutants, const Question& question, const Paint& paint) {
   const Game& game = mutants.game();
   const Answer& says = mutants.answers()[question.scene];
   const Position& position = says.scene.position;
@@ -145,18 +151,6 @@ std::string whatIsAsked(const verify::Mutants& mutants, const Question& question
                                paint.strong(question.text));
   }
   return out;
-}
-
-const char* kindName(Question::Kind kind) {
-  static const char* const names[] = {"set-up", "after", "all moves", "moves from", "refused"};
-  return names[static_cast<int>(kind)];
-}
-
-}  // namespace
-
-std::string cardText(const verify::Mutants& mutants, const verify::Question& question,
-                     const Paint& paint) {
-  return whatIsAsked(mutants, question, paint);
 }
 
 std::string hangsOn(const verify::Mutants& mutants, const verify::Question& question,

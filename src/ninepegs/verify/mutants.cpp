@@ -154,7 +154,7 @@ Mutants::Answer Mutants::answerOf(const Scene& scene, LivePosition& live) const 
   return answer;
 }
 
-void Mutants::run() {
+void Mutants::run(const std::function<void(std::uint64_t done)>& progress) {
   SceneOptions how = options_.scenes;
   how.seed = options_.seed;
   how.stop = options_.stop;
@@ -170,7 +170,7 @@ void Mutants::run() {
       mutants_.size(), options_.threads,
       [&](std::uint64_t number, int) {
         study(mutants_[number]);
-        if (options_.progress) options_.progress(++done);
+        if (progress) progress(++done);
       },
       options_.stop);
 }
@@ -237,13 +237,6 @@ void Mutants::lookForFaults(Mutant& mutant) const {
   mutant.noticed = finding.message;
 }
 
-std::vector<Difference> Mutants::differences(const SheetGame& other, const Answer& answer,
-                                             std::uint32_t scene) const {
-  std::vector<Difference> out;
-  Asked(*this, other).differences(answer, scene, limits::movesInPosition, out);
-  return out;
-}
-
 static bool leadsOn(Difference::Kind kind) {
   using Kind = Difference::Kind;
   return kind == Kind::after || kind == Kind::result || kind == Kind::told || kind == Kind::seen;
@@ -271,9 +264,9 @@ Parting Mutants::parting(const Mutant& mutant, std::size_t budget) const {
   int best = 0;
   std::size_t work = 0;
   for (std::size_t at = 0; at < nodes.size() && !wantsStop(options_.stop); ++at) {
+    if (out.shortest && nodes[at].scene.plies >= best) break;
     if (game_.ended(nodes[at].scene.position)) continue;
     Answer answer = answerOf(nodes[at].scene, *live);
-    if (out.shortest && nodes[at].scene.plies >= best) break;
     found.clear();
     asked.differences(answer, 0, 1, found);
     bool made = !found.empty() && leadsOn(found.front().kind);  // it takes the move to see it

@@ -68,7 +68,6 @@ struct MutantOptions {
   std::size_t most = 0;        // mutants, drawn evenly from all of them; 0: all
   SceneOptions scenes{};       // but for its seed and stop
   const StopFlag* stop = nullptr;
-  std::function<void(std::uint64_t done)> progress{};  // see onProgress
 };
 
 class Mutants {
@@ -76,11 +75,8 @@ class Mutants {
   // `game` must outlive it.
   Mutants(const SheetGame& game, const MutantOptions& options);
 
-  // Called with the number of mutants done, from any thread; null: nobody is told.
-  void onProgress(std::function<void(std::uint64_t done)> progress) {
-    options_.progress = std::move(progress);
-  }
-  void run();
+  // `progress`, if given, is called with the number of mutants done, from any thread.
+  void run(const std::function<void(std::uint64_t done)>& progress = {});
 
   // In the order of lines.
   const std::vector<Mutant>& all() const { return mutants_; }
@@ -98,11 +94,6 @@ class Mutants {
 
   // Level by level through the positions of the sheet; `budget` moves at most are looked at.
   Parting parting(const Mutant& mutant, std::size_t budget) const;
-
-  // All differences of a game of the same sheet's shape in one scene; at most one for each move of
-  // either.
-  std::vector<Difference> differences(const SheetGame& other, const Answer& answer,
-                                      std::uint32_t scene) const;
 
  private:
   class Asked;

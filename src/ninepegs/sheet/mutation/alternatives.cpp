@@ -1,7 +1,6 @@
 #include "ninepegs/sheet/mutation/alternatives.hpp"
 
 #include <map>
-#include <optional>
 #include <utility>
 
 namespace ninepegs::rules {
@@ -14,9 +13,6 @@ std::string slipName(Slip slip) {
   return names[static_cast<int>(slip)];
 }
 
-namespace {
-
-// The other side's; nothing where it is nobody's in particular.
 std::optional<Whose> exchanged(Whose whose) {
   switch (whose) {
     case Whose::mine:
@@ -33,10 +29,16 @@ std::optional<Whose> exchanged(Whose whose) {
   return std::nullopt;
 }
 
+bool alike(const PieceKind& one, const PieceKind& other) {
+  return one.only == other.only && one.neutral == other.neutral;
+}
+
+namespace {
+
 class Alternatives {
  public:
-  Alternatives(Rules& rules, const Term& term, bool sided, std::vector<Alternative>& out)
-      : rules_(rules), term_(term), sided_(sided), out_(out) {}
+  Alternatives(Rules& rules, bool sided, std::vector<Alternative>& out)
+      : rules_(rules), sided_(sided), out_(out) {}
 
   template <class Form>
   void operator()(const Form& form) {
@@ -192,8 +194,8 @@ class Alternatives {
         });
       return;
     }
-    for (int kind : otherKinds(form.noun.index))
-      edit<Pieces>(Slip::kind, [kind](Pieces& copy) { copy.noun.index = kind; });
+    if (std::optional<int> kind = otherKind(form.noun.index))
+      edit<Pieces>(Slip::kind, [kind = *kind](Pieces& copy) { copy.noun.index = kind; });
   }
   void own(const Side&) {
     if (rules_.layered()) return;
@@ -202,18 +204,17 @@ class Alternatives {
     });
   }
   void own(const Kind& form) {
-    for (int kind : otherKinds(form.kind))
-      edit<Kind>(Slip::kind, [kind](Kind& copy) { copy.kind = kind; });
+    if (std::optional<int> kind = otherKind(form.kind))
+      edit<Kind>(Slip::kind, [kind = *kind](Kind& copy) { copy.kind = kind; });
   }
   // The next kind of the list that the same sides may have.
-  std::vector<int> otherKinds(int kind) const {
+  std::optional<int> otherKind(int kind) const {
     int many = static_cast<int>(rules_.kinds.size());
     for (int step = 1; step < many; ++step) {
       int other = (kind + step) % many;
-      const PieceKind &one = rules_.kinds[kind], &two = rules_.kinds[other];
-      if (one.only == two.only && one.neutral == two.neutral) return {other};
+      if (alike(rules_.kinds[kind], rules_.kinds[other])) return other;
     }
-    return {};
+    return std::nullopt;
   }
 
   void own(const Both&) {
@@ -357,7 +358,6 @@ class Alternatives {
   void own(const NobodyCanMove&) { becomes<NobodyCanMove, Stuck>(Slip::end); }
 
   Rules& rules_;
-  const Term& term_;
   bool sided_;
   std::vector<Alternative>& out_;
 };
@@ -366,7 +366,7 @@ class Alternatives {
 
 std::vector<Alternative> alternatives(Rules& rules, const Term& term, bool sided) {
   std::vector<Alternative> out;
-  Alternatives all(rules, term, sided, out);
+  Alternatives all(rules, sided, out);
   std::visit(all, term.form);
   return out;
 }

@@ -1,6 +1,7 @@
 // What a term is easily mistaken for: one small slip at a time.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -28,6 +29,11 @@ enum class Slip {
   board,
 };
 std::string slipName(Slip slip);
+
+// The other side's; nothing where it is nobody's in particular.
+std::optional<Whose> exchanged(Whose whose);
+// May the same sides have both?
+bool alike(const PieceKind& one, const PieceKind& other);
 
 struct Alternative {
   Slip slip;

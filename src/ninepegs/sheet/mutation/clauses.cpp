@@ -73,9 +73,8 @@ class Statements {
   void kindsToo(const ChooseKind& c) {
     const PieceKind& like = rules_.kinds[c.kinds.front()];
     for (int kind = 0; kind < static_cast<int>(rules_.kinds.size()); ++kind) {
-      const PieceKind& one = rules_.kinds[kind];
       bool there = std::find(c.kinds.begin(), c.kinds.end(), kind) != c.kinds.end();
-      if (there || one.only != like.only || one.neutral != like.neutral) continue;
+      if (there || !alike(rules_.kinds[kind], like)) continue;
       form(Slip::kind, c, [kind](ChooseKind& copy) { copy.kinds.push_back(kind); });
     }
   }
@@ -196,10 +195,8 @@ class Statements {
   void effect(const Form& c) {
     leftOut(Slip::effect);
     if constexpr (requires { c.whose; })
-      if (c.whose == Whose::mine || c.whose == Whose::theirs)
-        form(Slip::whose, c, [](Form& copy) {
-          copy.whose = copy.whose == Whose::mine ? Whose::theirs : Whose::mine;
-        });
+      if (std::optional<Whose> other = exchanged(c.whose))
+        form(Slip::whose, c, [other = *other](Form& copy) { copy.whose = other; });
   }
   static bool isEffect(const Clause& clause) {
     return !isChoice(clause) && madeName(clause) < 0 && !as<Need>(clause) &&

@@ -100,28 +100,31 @@ class SetUp {
       add(Slip::place, block.span.line, block.raw, text,
           [place = rows_[row], text](Rules& to) { blockAt(to.start->lines, place).raw = text; });
     };
-    for (std::size_t cell = 0; cell < cells.size(); ++cell) {
-      if (!isPiece(cell)) continue;
-      std::vector<std::string> now = symbols;
-      now[cells[cell]] = ".";
-      becomes(now);
-      break;
-    }
-    for (std::size_t cell = 0; cell + 1 < cells.size(); ++cell) {
-      std::vector<std::string> now = symbols;
-      std::swap(now[cells[cell]], now[cells[cell + 1]]);
-      if (now == symbols || (!isPiece(cell) && !isPiece(cell + 1))) continue;
-      if (symbols[cells[cell]] == "_" || symbols[cells[cell + 1]] == "_") continue;
-      becomes(now);
-      break;
-    }
-    for (std::size_t cell = 0; cell < cells.size(); ++cell)
-      if (std::string other = otherSides(symbols[cells[cell]]); !other.empty()) {
+    // The first cell at which the row can be changed so.
+    auto once = [&](auto change) {
+      for (std::size_t cell = 0; cell < cells.size(); ++cell) {
         std::vector<std::string> now = symbols;
-        now[cells[cell]] = other;
+        if (!change(now, cell)) continue;
         becomes(now);
-        break;
+        return;
       }
+    };
+    once([&](std::vector<std::string>& now, std::size_t cell) {
+      now[cells[cell]] = ".";
+      return isPiece(cell);
+    });
+    once([&](std::vector<std::string>& now, std::size_t cell) {
+      if (cell + 1 == cells.size() || (!isPiece(cell) && !isPiece(cell + 1))) return false;
+      std::string &one = now[cells[cell]], &next = now[cells[cell + 1]];
+      if (one == next || one == "_" || next == "_") return false;
+      std::swap(one, next);
+      return true;
+    });
+    once([&](std::vector<std::string>& now, std::size_t cell) {
+      std::string& letter = now[cells[cell]];
+      letter = otherSides(letter);
+      return !letter.empty();
+    });
   }
   std::string otherSides(const std::string& letter) const {
     if (rules_.layered()) return "";
@@ -137,14 +140,13 @@ class SetUp {
     if (block.pictureRow) return;
     for (const sheet::Token& token : block.tokens) {
       if (token.kind != sheet::TokenKind::number) continue;
-      std::size_t place = block.raw.find(token.text);
-      if (token.text.empty()) place = block.raw.find(std::to_string(token.number));
+      std::string number = std::to_string(token.number);
+      std::size_t place = block.raw.find(number);
       if (place == std::string::npos) return;
-      std::size_t length = std::to_string(token.number).size();
       for (int by : {1, -1}) {
         if (token.number + by < 0) continue;
         std::string text = block.raw;
-        text.replace(place, length, std::to_string(token.number + by));
+        text.replace(place, number.size(), std::to_string(token.number + by));
         add(Slip::number, block.span.line, block.raw, text,
             [at, text](Rules& to) { to.start->lines[at].raw = text; });
       }
