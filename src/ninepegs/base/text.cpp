@@ -163,6 +163,10 @@ std::string grouped(unsigned long long number) {
   return digits;
 }
 
+std::string pliesText(unsigned long long number) {
+  return grouped(number) + (number == 1 ? " ply" : " plies");
+}
+
 std::string wrapped(std::string_view text, std::size_t width, std::string_view indent) {
   std::string out, line;
   for (const std::string& word : splitTrimmed(text, ' ')) {

@@ -39,6 +39,8 @@ std::string plural(long long count, std::string_view noun);
 
 // 12345678 -> "12,345,678".
 std::string grouped(unsigned long long number);
+// "1 ply", "1,200 plies".
+std::string pliesText(unsigned long long number);
 
 // The text broken between words into lines of at most `width` characters, each behind `indent`.
 // Ends in a newline.

@@ -6,6 +6,7 @@
 #include "ninepegs/cli/check_files.hpp"
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/report/check_text.hpp"
+#include "ninepegs/report/every_text.hpp"
 #include "ninepegs/report/json.hpp"
 
 namespace ninepegs::cli {
@@ -16,7 +17,8 @@ struct Options {
   DrawOptions drawing;
   std::string playouts = "10000";
   Said out;
-  bool allVariants = false, closely = false, json = false;
+  Said memory;
+  bool allVariants = false, closely = false, everyPosition = false, json = false;
 };
 
 struct Checked {
@@ -37,6 +39,23 @@ void write(Checked& checked, const verify::CheckOptions& how, const std::filesys
   }
 }
 
+constexpr std::uint64_t guessPlayouts = 2000;
+
+// Goes through every position, after a word on how many there may be.
+void everyPosition(Checked& checked, const verify::CheckOptions& how, std::uint64_t memory,
+                   Context& context) {
+  verify::Guess guess =
+      verify::guessedPositions(*checked.game, guessPlayouts, how.seed, &stopFlag());
+  if (context.errorIsTerminal) printError(report::guessText(guess) + "\n");
+  Progress progress(context, "positions", std::max<std::uint64_t>(guess.positions, 1), true);
+  verify::EveryOptions options;
+  options.memory = memory;
+  options.threads = how.threads;
+  options.stop = &stopFlag();
+  options.progress = [&](std::uint64_t done) { progress.at(done); };
+  verify::addEvery(*checked.game, verify::everyPosition(*checked.game, options), checked.report);
+}
+
 int exitCodeOf(const verify::CheckReport& report) {
   if (report.stopped) return exitInterrupted;
   return report.findings.empty() ? exitFine : exitFault;
@@ -54,6 +73,10 @@ void run(const Options& options, Context& context) {
   how.seed = options.drawing.seedGiven();
   how.threads = options.drawing.threadsGiven();
   how.stop = &stopFlag();
+  if (options.memory && !options.everyPosition)
+    throw BadInput(Place{}, "--memory goes with --every-position", "leave it out");
+  std::uint64_t memory =
+      wholeOption(options.memory.value_or("1024"), "--memory", 1, 1'000'000'000) << 20;
   if (options.out) makeFolder(*options.out);  // before the work, not after it
   std::vector<Checked> all = {{game, {}, {}}};
   if (options.allVariants)
@@ -65,10 +88,13 @@ void run(const Options& options, Context& context) {
     if (one.report.stopped) continue;
     const std::string& variant = one.game->info().variant;
     how.examples = &one == &all.front();  // those of the variants are run there, too
-    Progress progress(context, variant.empty() ? "playouts" : "playouts of " + variant,
-                      how.playouts);
-    how.progress = [&](std::uint64_t done) { progress.at(done); };
-    one.report = verify::check(*one.game, how);
+    {
+      Progress progress(context, variant.empty() ? "playouts" : "playouts of " + variant,
+                        how.playouts);
+      how.progress = [&](std::uint64_t done) { progress.at(done); };
+      one.report = verify::check(*one.game, how);
+    }
+    if (options.everyPosition && !one.report.stopped) everyPosition(one, how, memory, context);
     context.exitCode = std::max(context.exitCode, exitCodeOf(one.report));
     std::filesystem::path folder = options.out.value_or("");
     if (options.out) write(one, how, options.allVariants ? folder / variant : folder, failed);
@@ -110,12 +136,19 @@ void addCheck(CLI::App& app, Context& context) {
   command->add_flag("--closely", options->closely,
                     "try texts and symmetries in every position, and all pairs of games with "
                     "secrets, not only as many as the playouts leave time for");
+  command->add_flag("--every-position", options->everyPosition,
+                    "also go through every position that can be reached, each with every check, "
+                    "and work out what best play comes to: for small games and boards");
+  addSaid(*command, "--memory", options->memory,
+          "megabytes that every position may take (default 1024)")
+      ->type_name("N");
   command->add_flag("--json", options->json, "print one JSON object");
   command->footer(
       "Exit code 1 says that a fault was found; the shortest failing game is shown.\n"
       "Examples:\n"
       "  ninepegs check tic-tac-toe --playouts 100000 --seed 1\n"
       "  ninepegs check nim --all-variants\n"
+      "  ninepegs check tic-tac-toe --every-position\n"
       "  ninepegs check ./my-game.pegs --out report");
   command->callback([options, &context] { run(*options, context); });
 }

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include "ninepegs/base/files.hpp"
+#include "ninepegs/base/text.hpp"
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/draw/board_figure.hpp"
 #include "ninepegs/draw/chart.hpp"
@@ -41,9 +42,8 @@ std::vector<WrittenFile> writeCheckFiles(const Game& game, const verify::CheckOp
     const verify::Finding& first = report.findings.front();
     draw::FigureMarks marks;
     marks.shown = report::cellsOfFinding(played, first);
-    marks.caption = fmt::format(
-        "{} after {}", verify::findingName(first.kind),
-        first.moves.size() == 1 ? "1 ply" : fmt::format("{} plies", first.moves.size()));
+    marks.caption = fmt::format("{} after {}", verify::findingName(first.kind),
+                                pliesText(first.moves.size()));
     draw::drawBoard(played, first.last, marks, folder / "fault.png");
     files.push_back({folder / "fault.png", "figure: the position of the first fault"});
   }

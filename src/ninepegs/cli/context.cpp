@@ -146,16 +146,17 @@ std::uint64_t wholeOption(const std::string& text, const std::string& option, st
 struct Progress::State {
   std::string what;
   std::uint64_t total = 0;
-  bool shown = false;
+  bool guessed = false, shown = false;
   std::mutex mutex;
   std::chrono::steady_clock::time_point begun = std::chrono::steady_clock::now(), last = begun;
 };
 
-Progress::Progress(const Context& context, std::string what, std::uint64_t total) {
+Progress::Progress(const Context& context, std::string what, std::uint64_t total, bool guessed) {
   if (!context.errorIsTerminal) return;
   state_ = std::make_unique<State>();
   state_->what = std::move(what);
   state_->total = total;
+  state_->guessed = guessed;
 }
 
 Progress::~Progress() {
@@ -171,9 +172,20 @@ void Progress::at(std::uint64_t done) {
     return;
   state_->last = now;
   state_->shown = true;
-  printError(fmt::format("\r\x1b[K{} of {} {} ({:.0f} %)", grouped(done), grouped(state_->total),
-                         state_->what,
-                         100.0 * static_cast<double>(done) / static_cast<double>(state_->total)));
+  double seconds = std::chrono::duration<double>(now - state_->begun).count();
+  double rate = static_cast<double>(done) / seconds;
+  std::string text = grouped(done);
+  if (done <= state_->total)
+    text += fmt::format(" of {}{} {} ({:.0f} %)", state_->guessed ? "perhaps " : "",
+                        grouped(state_->total), state_->what,
+                        100.0 * static_cast<double>(done) / static_cast<double>(state_->total));
+  else
+    text += " " + state_->what;
+  text += fmt::format(", {} a second", grouped(static_cast<std::uint64_t>(rate)));
+  if (done > 0 && done <= state_->total && !state_->guessed)
+    text += fmt::format(", {} s left", grouped(static_cast<std::uint64_t>(
+                                           static_cast<double>(state_->total - done) / rate + 1)));
+  printError("\r\x1b[K" + text);
 }
 
 }  // namespace ninepegs::cli

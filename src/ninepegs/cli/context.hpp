@@ -77,10 +77,10 @@ std::uint64_t wholeOption(const std::string& text, const std::string& option, st
                           std::uint64_t most);
 
 // A line on the terminal's standard error that is written over and cleared at the end; nothing
-// elsewhere. It appears after a second of work.
+// elsewhere. It appears after a second of work. A total that is only guessed may be passed.
 class Progress {
  public:
-  Progress(const Context& context, std::string what, std::uint64_t total);
+  Progress(const Context& context, std::string what, std::uint64_t total, bool guessed = false);
   ~Progress();
   void at(std::uint64_t done);  // from any thread
 

@@ -6,6 +6,7 @@
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/report/board_text.hpp"
+#include "ninepegs/report/every_text.hpp"
 
 namespace ninepegs::report {
 namespace {
@@ -191,6 +192,7 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
     out +=
         fmt::format("  nothing leaked in    {} pairs of positions that look the same to a side\n",
                     grouped(report.viewPairs));
+  if (report.every) out += everyText(game, *report.every, paint);
   statements(out, game, evidence, paint);
   remarks(out, report, paint);
   findings(out, game, report, paint);

@@ -4,6 +4,7 @@
 #include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/report/every_text.hpp"
 #include "ninepegs/report/moves_from.hpp"
 
 namespace ninepegs::report {
@@ -45,6 +46,41 @@ Json standing(const Game& game, const Position& position) {
   out["position"] = game.positionText(position);
   out["to_move"] = game.info().sides[game.toMove(position)];
   out["result"] = resultJson(game, game.result(position));
+  return out;
+}
+
+Json everyJson(const Game& game, const verify::EveryReport& every) {
+  Json out;
+  out["complete"] = every.complete();
+  out["broken_off"] = every.broken == verify::EveryReport::Broken::memory    ? Json("memory")
+                      : every.broken == verify::EveryReport::Broken::stopped ? Json("stopped")
+                                                                             : Json(nullptr);
+  out["positions"] = every.positions;
+  out["up_to_symmetry"] = every.classes ? Json(*every.classes) : Json(nullptr);
+  out["ended"] = every.ended;
+  out["gone_through"] = every.goneThrough;
+  out["moves"] = every.moves;
+  out["by_fewest_plies"] = every.levels;
+  out["ends"] = Json::array();
+  for (const verify::Reached& one : every.ends) {
+    Json end;
+    end["kind"] = one.outcome.winner < 0 ? "draw" : "win";
+    end["winner"] =
+        one.outcome.winner < 0 ? Json(nullptr) : Json(game.info().sides[one.outcome.winner]);
+    end["name"] = one.name;
+    end["positions"] = one.positions;
+    end["soonest"] = textsFromStart(game, one.soonest);
+    out["ends"].push_back(end);
+  }
+  out["best_play"] = nullptr;
+  if (!every.solved) return out;
+  Json best;
+  best["winner"] = every.winner < 0 ? Json(nullptr) : Json(game.info().sides[every.winner]);
+  best["plies"] = every.winner < 0 ? Json(nullptr) : Json(every.plies);
+  best["moves"] = textsFromStart(game, every.best);
+  out["best_play"] = best;
+  out["longest_plies"] = every.longest ? Json(*every.longest) : Json(nullptr);
+  if (every.longest) out["longest_game"] = textsFromStart(game, every.longestGame);
   return out;
 }
 
@@ -148,6 +184,7 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
   out["moves_in_a_position"] = spread(evidence.choices);
   out["positions_mirrored"] = evidence.symmetryTests;
   out["views_compared"] = report.viewPairs;
+  if (report.every) out["every_position"] = everyJson(game, *report.every);
   out["remarks"] = Json::array();
   for (const verify::Remark& one : report.remarks)
     out["remarks"].push_back({{"line", one.line}, {"message", one.message}, {"hint", one.hint}});

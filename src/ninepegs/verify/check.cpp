@@ -167,22 +167,19 @@ void Watcher::finish() {
   ++seen_.playouts;
 }
 
-Finding described(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,
-                  const CheckOptions& options) {
+// The finding of a fault, with the game that shows it.
+Finding withGame(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,
+                 const Shortened& shown) {
   Finding finding;
   finding.kind = kind;
   finding.line = line;
   finding.message = seen.message;
   finding.playout = seen.playout;
-  if (!options.described) return finding;
-  Shortened shortest{seen.moves, false};
-  if (kind != FindingKind::endless)
-    shortest = shorten(game, kind, line, seen.moves, options.shortenBudget, options.stop);
-  finding.shortest = shortest.shortest;
+  finding.shortest = shown.shortest;
   std::unique_ptr<LivePosition> live = game.live();
   std::vector<Fault> faults;
   try {
-    for (const Move& move : shortest.moves) {
+    for (const Move& move : shown.moves) {
       finding.moves.push_back(game.moveText(live->position(), move));
       live->play(move);
     }
@@ -197,6 +194,22 @@ Finding described(const Game& game, FindingKind kind, int line, const Evidence::
   finding.last = live->position();
   finding.position = game.positionText(finding.last);
   return finding;
+}
+
+Finding described(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,
+                  const CheckOptions& options) {
+  if (!options.described) {
+    Finding finding;
+    finding.kind = kind;
+    finding.line = line;
+    finding.message = seen.message;
+    finding.playout = seen.playout;
+    return finding;
+  }
+  Shortened shortest{seen.moves, false};
+  if (kind != FindingKind::endless)
+    shortest = shorten(game, kind, line, seen.moves, options.shortenBudget, options.stop);
+  return withGame(game, kind, line, seen, shortest);
 }
 
 }  // namespace
@@ -252,6 +265,25 @@ CheckReport check(const Game& game, const CheckOptions& options) {
     for (Finding& finding : views.findings) report.findings.push_back(std::move(finding));
   }
   return report;
+}
+
+void addEvery(const Game& game, EveryReport every, CheckReport& report) {
+  for (const auto& [key, seen] : every.evidence.faults) {
+    Finding finding = withGame(game, key.first, key.second, seen, {seen.moves, true});
+    auto same = [&](const Finding& one) {
+      return one.kind == finding.kind && one.line == finding.line &&
+             one.kind != FindingKind::example;
+    };
+    auto known = std::find_if(report.findings.begin(), report.findings.end(), same);
+    if (known == report.findings.end())
+      report.findings.push_back(std::move(finding));
+    else
+      *known = std::move(finding);
+  }
+  for (std::size_t i = 0; i < every.evidence.uses.size(); ++i)
+    report.evidence.uses[i] += every.evidence.uses[i];
+  report.stopped = report.stopped || every.broken == EveryReport::Broken::stopped;
+  report.every = std::move(every);
 }
 
 }  // namespace ninepegs::verify

@@ -10,6 +10,7 @@
 #include <vector>
 
 #include "ninepegs/base/stop.hpp"
+#include "ninepegs/verify/every.hpp"
 #include "ninepegs/verify/evidence.hpp"
 #include "ninepegs/verify/examples.hpp"
 #include "ninepegs/verify/remark.hpp"
@@ -42,8 +43,13 @@ struct CheckReport {
   std::vector<Remark> remarks;    // no faults: what is suspect
   bool endless = false;           // broken off after 64 playouts: a quarter of them had no end
   bool stopped = false;           // what was done until then is in the evidence
+  std::optional<EveryReport> every;  // see addEvery
 };
 
 CheckReport check(const Game& game, const CheckOptions& options);
+
+// Adds what every position shows: faults with a shortest game, in place of what playouts found of
+// the same, and the uses of the rules' lines.
+void addEvery(const Game& game, EveryReport every, CheckReport& report);
 
 }  // namespace ninepegs::verify
