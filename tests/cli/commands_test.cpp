@@ -278,5 +278,32 @@ TEST(Output, FolderThatCannotBeWrittenStopsBeforeTheWork) {
   expectParts(ran.err, {"cannot be made"});
 }
 
+TEST(EveryPositionOfTheProgram, IsToldAndWritten) {
+  Ran ran = ninepegs({"check", "tic-tac-toe", "--playouts", "10", "--every-position"});
+  EXPECT_EQ(ran.exitCode, 0) << ran.err;
+  for (const char* part : {"5,478 positions", "765 up to symmetry", "a draw"})
+    EXPECT_NE(ran.out.find(part), std::string::npos) << part;
+  ran = ninepegs({"check", "nim", "--playouts", "10", "--every-position", "--json"});
+  Json every = Json::parse(ran.out)["every_position"];
+  EXPECT_TRUE(every["complete"]);
+  EXPECT_EQ(every["best_play"]["winner"], "First");
+  EXPECT_EQ(every["best_play"]["moves"].size(), every["best_play"]["plies"]);
+  EXPECT_EQ(every["longest_plies"], 15);
+  ran = ninepegs({"check", "chess", "--playouts", "10", "--every-position", "--memory", "4"});
+  EXPECT_EQ(ran.exitCode, 0) << ran.err;
+  EXPECT_NE(ran.out.find("broken off"), std::string::npos);
+}
+
+TEST(EveryPositionOfTheProgram, RefusesWhatIsNoMemory) {
+  for (const char* memory : {"0", "-1", "lots", "", "99999999999"}) {
+    Ran ran = ninepegs({"check", "nim", "--every-position", "--memory", memory});
+    EXPECT_EQ(ran.exitCode, 2) << memory;
+    EXPECT_NE(ran.err.find("--memory"), std::string::npos) << ran.err;
+  }
+  Ran ran = ninepegs({"check", "nim", "--memory", "10"});
+  EXPECT_EQ(ran.exitCode, 2);
+  EXPECT_NE(ran.err.find("--every-position"), std::string::npos);
+}
+
 }  // namespace
 }  // namespace ninepegs::test
