@@ -11,7 +11,6 @@ namespace {
 constexpr std::size_t scenesALine = 12;     // that stay because they show a line of the rules
 constexpr int longest = 400;                // plies of a game
 constexpr int longestBack = 24;             // ... back and forth
-constexpr std::size_t tried = 12;           // moves that a steered choice looks at
 constexpr std::size_t listedAtMost = 4000;  // moves of a position, else it is no scene
 
 class Finder {
@@ -21,9 +20,9 @@ class Finder {
         checks_(game.checks()),
         options_(options),
         uses_(ruleLinesOf(game).size(), 0),
-        total_(uses_.size(), 0),
         shown_(uses_.size(), 0),
-        live_(game.live(uses_)) {}
+        live_(game.live(uses_)),
+        steering_(*live_, uses_) {}
 
   Scenes run() {
     keep_ = Stream(options_.seed ^ 0x7363656e65, 0);
@@ -72,7 +71,7 @@ class Finder {
       live_->listMoves(moves);
       if (moves.empty()) return;
       Move move = back ? drawnBack(scene.position, moves, cells, stream)
-                       : drawn(moves, scene.steer, stream);
+                       : steering_.drawn(moves, drawing(scene.steer), stream);
       if (back) {
         cells.push_back(game_.cellsOf(scene.position, move));
         scene.moves.push_back(move);
@@ -85,36 +84,7 @@ class Finder {
     }
   }
 
-  Move drawn(const MoveList& moves, Steer steer, Stream& stream) {
-    auto any = [&] { return moves[stream.below(static_cast<std::uint32_t>(moves.size()))]; };
-    if (steer == Steer::uniform || steer == Steer::fromCase || moves.size() == 1) return any();
-    Move best = any();
-    std::uint64_t bestRare = ~0ull;
-    for (std::size_t i = 0; i < std::min(tried, moves.size()); ++i) {
-      Move move = moves.size() <= tried ? moves[i] : any();
-      std::vector<std::uint64_t> before = uses_;
-      live_->play(move);
-      bool ends = live_->ended();
-      live_->takeBack();
-      if (steer == Steer::hurry && ends) return move;
-      if (steer == Steer::putOff && !ends)
-        return moves.size() <= tried ? spread(moves, stream) : move;
-      if (steer != Steer::rare) continue;
-      std::uint64_t rare = ~0ull;
-      for (std::size_t line = 0; line < uses_.size(); ++line)
-        if (uses_[line] > before[line]) rare = std::min(rare, total_[line]);
-      if (rare < bestRare || (rare == bestRare && stream.below(2) == 0))
-        bestRare = rare, best = move;
-    }
-    if (steer == Steer::rare) {
-      std::vector<std::uint64_t> before = uses_;
-      live_->play(best);
-      live_->takeBack();
-      for (std::size_t line = 0; line < uses_.size(); ++line)
-        total_[line] += uses_[line] - before[line];
-    }
-    return best;
-  }
+  static Steer drawing(Steer steer) { return steer == Steer::fromCase ? Steer::uniform : steer; }
 
   // The side's last move taken back, if that is a move; else any.
   Move drawnBack(const Position& position, const MoveList& moves,
@@ -126,17 +96,6 @@ class Finder {
         if (own == cells[cells.size() - 2]) return move;
       }
     return moves[stream.below(static_cast<std::uint32_t>(moves.size()))];
-  }
-
-  // One of the moves that do not end the game, each being equally likely.
-  Move spread(const MoveList& moves, Stream& stream) {
-    std::vector<Move> on;
-    for (const Move& move : moves) {
-      live_->play(move);
-      if (!live_->ended()) on.push_back(move);
-      live_->takeBack();
-    }
-    return on[stream.below(static_cast<std::uint32_t>(on.size()))];
   }
 
   // Looks at what can follow, and keeps the position if it shows what few do.
@@ -200,9 +159,10 @@ class Finder {
   const Game& game_;
   const GameChecks* checks_;
   const SceneOptions& options_;
-  std::vector<std::uint64_t> uses_, total_;
+  std::vector<std::uint64_t> uses_;
   std::vector<std::size_t> shown_;  // scenes that show each line
   std::unique_ptr<LivePosition> live_;
+  Steering steering_;
   Stream keep_{0, 0};
   Scene start_;
   Scenes out_;
@@ -213,13 +173,6 @@ class Finder {
 };
 
 }  // namespace
-
-std::string steerName(Steer steer) {
-  static const char* const names[] = {
-      "uniform",    "putting off the end", "hurrying to the end", "through rare lines",
-      "from cases", "back and forth"};
-  return names[static_cast<int>(steer)];
-}
 
 Scenes findScenes(const Game& game, const SceneOptions& options) {
   return Finder(game, options).run();

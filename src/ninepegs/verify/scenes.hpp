@@ -11,20 +11,9 @@
 
 #include "ninepegs/base/stop.hpp"
 #include "ninepegs/game/game.hpp"
+#include "ninepegs/verify/steering.hpp"
 
 namespace ninepegs::verify {
-
-// How the moves of a game are drawn.
-enum class Steer {
-  uniform,   // every legal move is equally likely
-  putOff,    // none that ends the game, if there is another
-  hurry,     // one that ends the game, if there is one
-  rare,      // one that uses the lines of the rules that were used least
-  fromCase,  // uniform, from the position of a case
-  back,      // back and forth, where the game remembers positions
-};
-inline constexpr int steers = 6;
-std::string steerName(Steer steer);
 
 struct Scene {
   // Not ended, but for an end that is only claimed. As if it were set up, without what the game
