@@ -40,10 +40,12 @@ const std::vector<Room>& rooms() {
       {"records", {"base", "board", "game"}},
       {"play", {"base", "board", "game"}},
       {"verify", {"base", "board", "sheet/rules", "sheet/mutation", "game", "play"}},
+      {"compare", {"base", "board", "game", "verify"}},
       {"draw", {"base", "board", "game", "verify"}},
-      {"report", {"base", "board", "sheet/words", "game", "records", "verify"}},
+      {"report", {"base", "board", "sheet/words", "game", "records", "verify", "compare"}},
       {"cli",
-       {"base", "board", "sheet/text", "game", "records", "play", "verify", "draw", "report"}},
+       {"base", "board", "sheet/text", "game", "records", "play", "verify", "compare", "draw",
+        "report"}},
   };
   return list;
 }

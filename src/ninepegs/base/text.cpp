@@ -157,6 +157,13 @@ std::string plural(long long count, std::string_view noun) {
   return fmt::format("{} {}{}", count, noun, count == 1 ? "" : "s");
 }
 
+std::string lowered(std::string_view text) {
+  std::string out(text);
+  for (char& c : out)
+    if (c >= 'A' && c <= 'Z') c = static_cast<char>(c - 'A' + 'a');
+  return out;
+}
+
 std::string grouped(unsigned long long number) {
   std::string digits = std::to_string(number);
   for (std::size_t i = digits.size(); i > 3; i -= 3) digits.insert(i - 3, ",");

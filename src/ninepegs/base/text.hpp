@@ -38,6 +38,8 @@ bool naturalLess(std::string_view a, std::string_view b);
 std::string plural(long long count, std::string_view noun);
 
 // 12345678 -> "12,345,678".
+// Latin letters in lower case.
+std::string lowered(std::string_view text);
 std::string grouped(unsigned long long number);
 // "1 ply", "1,200 plies".
 std::string pliesText(unsigned long long number);

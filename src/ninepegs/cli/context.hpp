@@ -101,6 +101,7 @@ void addNew(CLI::App& app, Context& context);
 void addCheck(CLI::App& app, Context& context);
 void addMutate(CLI::App& app, Context& context);
 void addAsk(CLI::App& app, Context& context);
+void addCompare(CLI::App& app, Context& context);
 void addDemo(CLI::App& app, Context& context);
 void addCompletion(CLI::App& app, Context& context);
 

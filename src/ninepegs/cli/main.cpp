@@ -64,6 +64,7 @@ int run(int argc, char** argv) {
   cli::addCheck(app, context);
   cli::addMutate(app, context);
   cli::addAsk(app, context);
+  cli::addCompare(app, context);
   cli::addExplain(app, context);
   cli::addLint(app, context);
   cli::addTidy(app, context);

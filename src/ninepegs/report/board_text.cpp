@@ -45,13 +45,18 @@ std::string boardText(const Game& game, const Position& position, const Marks& m
   for (const PictureRow& row : board.picture()) margin = std::max(margin, rowLabel(row).size());
   auto blank = [](std::size_t count) { return std::string(count, ' '); };
   auto filled = [&](const std::string& letter, const std::string& painted) {
-    return blank(width - static_cast<std::size_t>(columnsOf(letter))) + painted;
+    std::size_t columns = std::min(width, static_cast<std::size_t>(columnsOf(letter)));
+    return blank(width - columns) + painted;
   };
   // What a cell shows, of the width; empty if nothing.
   auto content = [&](Cell cell) {
     for (const View::Mark& mark : marks.seen)
       if (mark.board == marks.board && mark.cells[cell])
         return filled(mark.letter, paint.marked(mark.letter));
+    if (marks.letters != nullptr) {
+      auto found = marks.letters->find(board.label(cell));
+      return found == marks.letters->end() ? std::string() : filled(found->second, found->second);
+    }
     std::optional<Piece> piece = game.pieceAt(position, cell, marks.board);
     if (!piece) return std::string();
     const std::string& letter = game.info().kinds[piece->kind].letters[std::max(piece->side, 0)];

@@ -7,6 +7,7 @@
 //      a  b  c  d
 #pragma once
 
+#include <map>
 #include <string>
 #include <vector>
 
@@ -21,6 +22,8 @@ struct Marks {
   Cell origin = -1;
   int board = 0;                 // of boards of one each: whose
   std::vector<View::Mark> seen;  // letters that a view shows
+  // Letters by the labels of cells, shown in place of what stands there.
+  const std::map<std::string, std::string>* letters = nullptr;
 };
 
 // Lines end in a newline.
