@@ -16,7 +16,7 @@ struct Options {
   GameOptions game;
   DrawOptions drawing;
   Said other, otherVariant, program, map;
-  std::string playouts = "2000", answerTime = "5";
+  std::string playouts = "2000", answerTime = "5", shorten = "20000";
   bool noProbes = false, json = false;
 };
 
@@ -64,6 +64,7 @@ void run(const Options& options, Context& context) {
   how.seed = options.drawing.seedGiven();
   how.threads = options.drawing.threadsGiven();
   how.probes = !options.noProbes && options.program;
+  how.shortenBudget = wholeOption(options.shorten, "--shorten", 0, 1'000'000'000);
   how.stop = &stopFlag();
   ChildLimits limits;
   limits.seconds = static_cast<double>(wholeOption(options.answerTime, "--answer-time", 1, 3600));
@@ -106,6 +107,11 @@ void addCompare(CLI::App& app, Context& context) {
       ->add_option("--answer-time", options->answerTime,
                    "seconds that the program may take for one answer (default 5)")
       ->type_name("SECONDS");
+  command
+      ->add_option("--shorten", options->shorten,
+                   "moves that may be played to cut a difference to the shortest game (default "
+                   "20000)")
+      ->type_name("N");
   command->add_flag("--no-wrong-moves", options->noProbes,
                     "do not try inputs that are no legal moves");
   options->drawing.add(*command);
