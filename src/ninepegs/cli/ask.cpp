@@ -28,7 +28,7 @@ class Keeper {
       path_ = *options.keep;
     } else if (options.game.game.find('/') != std::string::npos ||
                options.game.game.ends_with(".pegs")) {
-      path_ = game.info().source;
+      path_ = game.info().casesSource.empty() ? game.info().source : game.info().casesSource;
     }
     if (!path_.empty()) requireWritable(path_);
   }
@@ -115,6 +115,7 @@ void run(const Options& options, Context& context) {
   std::size_t most = wholeOption(options.questions, "--questions", 1, 1000);
   how.stop = &stopFlag();
   how.playouts = 20;
+  how.proof = proofMoves;
   std::optional<Keeper> keeper;
   if (options.propose)
     requireWritable(*options.propose);

@@ -15,6 +15,9 @@ namespace ninepegs::cli {
 inline constexpr int exitFine = 0, exitFault = 1, exitBadInput = 2, exitInterrupted = 130;
 inline constexpr int exitReaderGone = 141;  // nobody read the output, as if ended by SIGPIPE
 
+// Mutants that show nothing are proved the same where all positions have no more moves than this.
+inline constexpr std::size_t proofMoves = 60'000;
+
 struct Context {
   explicit Context(Library games) : library(std::move(games)) {}
   Library library;

@@ -24,6 +24,7 @@ void run(const Options& options, Context& context) {
   how.threads = options.drawing.threadsGiven();
   std::uint64_t atLeast = wholeOption(options.atLeast, "--at-least", 0, 100);
   how.stop = &stopFlag();
+  how.proof = proofMoves;
   verify::Mutants mutants(*sheet, how);
   {
     Progress progress(context, "mutants", mutants.all().size());

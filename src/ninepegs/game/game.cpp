@@ -76,6 +76,19 @@ std::shared_ptr<const Game> Game::variant(const std::string& name) const {
   throw BadInput(Place{info().id, 0, 0, 1, {}}, fmt::format("there is no variant \"{}\"", name));
 }
 
+LinePlace placeOfLine(const GameInfo& info, int line) {
+  if (info.casesLine == 0 || line < info.casesLine) return {info.source, line};
+  return {info.casesSource, line - info.casesLine + 1};
+}
+
+std::string lineName(const GameInfo& info, int line) {
+  LinePlace place = placeOfLine(info, line);
+  if (place.file == info.source) return std::to_string(line);
+  std::size_t slash = place.file.rfind('/');
+  return std::to_string(place.line) + " of " +
+         place.file.substr(slash == std::string::npos ? 0 : slash + 1);
+}
+
 std::vector<RuleLine> ruleLinesOf(const Game& game) {
   return game.checks() == nullptr ? std::vector<RuleLine>{} : game.checks()->ruleLines();
 }

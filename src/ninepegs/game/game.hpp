@@ -34,6 +34,10 @@ struct GameInfo {
   std::vector<std::string> about;
   std::string sides[2];
   std::string source;  // the sheet's path; empty for a game written in C++
+  // The path of its cases file, and the number that the lines of that file are counted on from;
+  // empty and 0 if there is none.
+  std::string casesSource;
+  int casesLine = 0;
   struct Kind {
     std::string name, letters[2];
     bool neutral = false;             // nobody's; its letter is the first
@@ -66,6 +70,15 @@ class Game : public GameRules, public GameNotation, public GamePicture {
   // The variant of that name. Throws BadInput if there is none.
   virtual std::shared_ptr<const Game> variant(const std::string& name) const;
 };
+
+// The file and the number in it of a line of the sheet or of its cases file.
+struct LinePlace {
+  std::string file;
+  int line = 0;
+};
+LinePlace placeOfLine(const GameInfo& info, int line);
+// As a text: "12", or "3 of nim.cases.pegs".
+std::string lineName(const GameInfo& info, int line);
 
 // The lines whose use can be counted; none of a game without checks.
 std::vector<RuleLine> ruleLinesOf(const Game& game);

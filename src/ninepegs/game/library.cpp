@@ -12,12 +12,40 @@
 namespace ninepegs {
 namespace fs = std::filesystem;
 
+namespace {
+
+constexpr std::string_view casesEnding = ".cases";
+
+// NAME.cases.pegs holds cases of NAME.pegs.
+bool isCasesFile(const fs::path& path) {
+  return path.stem().string().ends_with(casesEnding);
+}
+
+std::shared_ptr<const Game> opened(const fs::path& path, const std::string& variant) {
+  if (isCasesFile(path)) {
+    std::string stem = path.stem().string();
+    stem.resize(stem.size() - casesEnding.size());
+    throw BadInput(Place{path.string(), 0, 0, 1, {}}, "this file holds cases, not a game",
+                   fmt::format("they are run with the sheet: name {}.pegs", stem));
+  }
+  std::string text = readFile(path, limits::sheetBytes);
+  SheetGame::CasesFile cases;
+  fs::path beside = path;
+  beside.replace_filename(path.stem().string() + std::string(casesEnding) + ".pegs");
+  std::error_code error;
+  if (fs::exists(beside, error))
+    cases = {beside.string(), readFile(beside, limits::sheetBytes)};
+  return SheetGame::fromText(path.string(), std::move(text), variant, 0, std::move(cases));
+}
+
+}  // namespace
+
 std::vector<std::string> Library::names() const {
   std::vector<std::string> names;
   for (const fs::path& folder : folders_) {
     std::error_code error;
     for (const fs::directory_entry& entry : fs::directory_iterator(folder, error))
-      if (entry.path().extension() == ".pegs") names.push_back(entry.path().stem().string());
+      if (entry.path().extension() == ".pegs" && !isCasesFile(entry.path())) names.push_back(entry.path().stem().string());
     if (!names.empty()) break;
   }
   std::sort(names.begin(), names.end());
@@ -27,8 +55,7 @@ std::vector<std::string> Library::names() const {
 std::shared_ptr<const Game> Library::open(const std::string& nameOrPath,
                                           const std::string& variant) const {
   bool isPath = nameOrPath.find('/') != std::string::npos || nameOrPath.ends_with(".pegs");
-  if (isPath)
-    return SheetGame::fromText(nameOrPath, readFile(nameOrPath, limits::sheetBytes), variant);
+  if (isPath) return opened(nameOrPath, variant);
   std::vector<std::string> all = names();
   if (std::find(all.begin(), all.end(), nameOrPath) == all.end())
     throw BadInput(
@@ -38,8 +65,7 @@ std::shared_ptr<const Game> Library::open(const std::string& nameOrPath,
                                nameOrPath.empty() ? "mine" : nameOrPath.substr(0, 80))));
   for (const fs::path& folder : folders_) {
     fs::path path = folder / (nameOrPath + ".pegs");
-    if (fs::exists(path))
-      return SheetGame::fromText(path.string(), readFile(path, limits::sheetBytes), variant);
+    if (fs::exists(path)) return opened(path, variant);
   }
   throw BadInput(Place{}, fmt::format("the sheet of \"{}\" is missing", nameOrPath));
 }

@@ -20,9 +20,14 @@ using sheet::Layout;
 
 std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, std::string text,
                                                      const std::string& variant,
-                                                     sheet::Shortcuts without) {
+                                                     sheet::Shortcuts without, CasesFile cases) {
   sheet::requireText(path, text);
-  auto source = std::make_shared<const sheet::Source>(path, text);
+  auto whole = std::make_shared<sheet::Source>(path, text);
+  if (!cases.path.empty()) {
+    sheet::requireText(cases.path, cases.text);
+    whole->addCases(cases.path, cases.text);
+  }
+  std::shared_ptr<const sheet::Source> source = std::move(whole);
   std::vector<Diagnostic> found;
   sheet::Tree tree = sheet::parse(*source, variant, found);
   if (!found.empty()) {
@@ -33,6 +38,11 @@ std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, st
   if (!found.empty()) throw BadInput(std::move(found));
   std::shared_ptr<SheetGame> game = made(std::move(rules), without);
   game->text_ = std::move(text);
+  if (!cases.path.empty()) {
+    game->info_.casesSource = cases.path;
+    game->info_.casesLine = game->rules_.source->firstOfCases();
+  }
+  game->cases_ = std::move(cases);
   return game;
 }
 

@@ -20,10 +20,14 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
  public:
   // Compiles a sheet's text; `path` is its name in messages. With a variant's name, that variant.
   // Throws BadInput with every message about the sheet. `without` switches shortcuts of the
-  // compiler off, for tests.
+  // compiler off, for tests. `cases` are further cases of the sheet, kept in a file of their own.
+  struct CasesFile {
+    std::string path, text;  // no path: there is none
+  };
   static std::shared_ptr<const SheetGame> fromText(const std::string& path, std::string text,
                                                    const std::string& variant = {},
-                                                   sheet::Shortcuts without = 0);
+                                                   sheet::Shortcuts without = 0,
+                                                   CasesFile cases = {});
 
   // The game that rules are. It has no variants: rules hold one game.
   static std::shared_ptr<const SheetGame> fromRules(rules::Rules rules,
@@ -117,6 +121,7 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
                   std::vector<Diagnostic>& found) const;
 
   std::string text_;
+  CasesFile cases_;
   sheet::Shortcuts without_ = 0;
   GameInfo info_;
   rules::Rules rules_;

@@ -223,7 +223,7 @@ std::vector<Example> SheetGame::examples() const {
 // What is wrong with a variant is said of the variant: the sheet by itself is sound.
 std::shared_ptr<const Game> SheetGame::variant(const std::string& name) const {
   try {
-    return fromText(info_.source, text_, name);
+    return fromText(info_.source, text_, name, 0, cases_);
   } catch (const BadInput& error) {
     std::vector<Diagnostic> found = error.diagnostics();
     for (Diagnostic& one : found)

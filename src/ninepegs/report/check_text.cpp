@@ -94,7 +94,7 @@ void findings(std::string& out, const Game& game, const verify::CheckReport& rep
   for (const verify::Finding& finding : report.findings) {
     out +=
         "\n" + paint.bad(fmt::format("Fault {}: {}", ++number, verify::findingName(finding.kind)));
-    if (finding.line > 0) out += fmt::format(", line {}", finding.line);
+    if (finding.line > 0) out += ", line " + lineName(game.info(), finding.line);
     out += "\n" + wrapped(finding.message, textWidth, "  ");
     if (!finding.from.empty()) out += "  from      " + finding.from + "\n";
     std::string how =
@@ -138,10 +138,11 @@ std::string xml(std::string_view text) {
   return out;
 }
 
-std::string failure(const verify::Finding& finding) {
+std::string failure(const Game& game, const verify::Finding& finding) {
   return fmt::format(
       "    <failure type=\"{}\" message=\"{}\">line {}\nmoves: {}\nposition: {}\n</failure>\n",
-      xml(verify::findingName(finding.kind)), xml(finding.message), finding.line,
+      xml(verify::findingName(finding.kind)), xml(finding.message),
+      xml(lineName(game.info(), finding.line)),
       xml(joined(finding.moves, ", ")), xml(finding.position));
 }
 
@@ -177,11 +178,11 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
     for (const verify::ExampleRun& run : report.examples)
       if (!run.findings.empty())
         out += fmt::format(
-            "  line {:>3}  {}{}\n", run.line, paint.bad("failed: "),
+            "  line {:>3}  {}{}\n", lineName(game.info(), run.line), paint.bad("failed: "),
             run.variant.empty() ? run.name : run.name + " (variant " + run.variant + ")");
     for (const verify::ExampleRun& run : report.examples)
       for (const std::string& broken : run.broken)
-        out += fmt::format("  line {:>3}  {}\n", run.line,
+        out += fmt::format("  line {:>3}  {}\n", lineName(game.info(), run.line),
                            paint.faint("its position is none of the game: " + broken));
   }
   out += "\n";
@@ -217,10 +218,10 @@ std::string junitXml(const Game& game, const verify::CheckOptions& options,
     if (!inside.empty()) ++failures;
   };
   for (const verify::ExampleRun& run : report.examples)
-    testCase(run.name, run.findings.empty() ? "" : failure(run.findings.front()));
+    testCase(run.name, run.findings.empty() ? "" : failure(game, run.findings.front()));
   std::string inside;
   for (const verify::Finding& finding : report.findings)
-    if (finding.kind != verify::FindingKind::example) inside += failure(finding);
+    if (finding.kind != verify::FindingKind::example) inside += failure(game, finding);
   testCase(fmt::format("{} playouts with seed {}", report.evidence.playouts, options.seed), inside);
   return fmt::format(
       "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n"

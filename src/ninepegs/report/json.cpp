@@ -49,6 +49,12 @@ Json standing(const Game& game, const Position& position) {
   return out;
 }
 
+// The file that a line stands in, if it is not the sheet's own.
+std::string casesFile(const Game& game, int line) {
+  LinePlace place = placeOfLine(game.info(), line);
+  return place.file == game.info().source ? "" : place.file;
+}
+
 Json everyJson(const Game& game, const verify::EveryReport& every) {
   Json out;
   out["complete"] = every.complete();
@@ -203,7 +209,8 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
   for (const verify::ExampleRun& run : report.examples) {
     Json one;
     one["name"] = run.name;
-    one["line"] = run.line;
+    one["line"] = placeOfLine(game.info(), run.line).line;
+    if (std::string file = casesFile(game, run.line); !file.empty()) one["file"] = file;
     if (!run.variant.empty()) one["variant"] = run.variant;
     if (!run.broken.empty()) one["breaks"] = run.broken;
     one["passed"] = run.findings.empty();
@@ -213,7 +220,9 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
   for (const verify::Finding& finding : report.findings) {
     Json one;
     one["kind"] = verify::findingName(finding.kind);
-    one["line"] = finding.line == 0 ? Json(nullptr) : Json(finding.line);
+    int line = placeOfLine(game.info(), finding.line).line;
+    one["line"] = finding.line == 0 ? Json(nullptr) : Json(line);
+    if (std::string file = casesFile(game, finding.line); !file.empty()) one["file"] = file;
     one["message"] = finding.message;
     if (!finding.example.empty()) one["case"] = finding.example;
     one["from"] = finding.from.empty() ? Json(nullptr) : Json(finding.from);

@@ -111,8 +111,11 @@ std::string mutantsText(const verify::Mutants& mutants, const MutantsSaid& how,
   row(totals.byCase, "noticed by a case of the sheet");
   row(totals.byPlayouts, fmt::format("noticed in {} playouts each", how.playouts));
   row(totals.refused, "refused when they are read");
-  row(totals.same, fmt::format("the same as the sheet in {} positions, chosen among {}",
-                               grouped(mutants.answers().size()), grouped(mutants.met())));
+  if (std::size_t proved = mutants.same(); proved > 0)
+    row(proved, "the same as the sheet in every position that can be reached");
+  if (std::size_t seen = totals.same - mutants.same(); seen > 0)
+    row(seen, fmt::format("the same as the sheet in {} positions, chosen among {}",
+                          grouped(mutants.answers().size()), grouped(mutants.met())));
   row(totals.missed, "differ from the sheet, and nothing notices");
   out += fmt::format("  of those that differ, {:.1f} % are noticed\n", totals.noticed());
   std::size_t partings = 0;
@@ -125,7 +128,8 @@ std::string mutantsText(const verify::Mutants& mutants, const MutantsSaid& how,
     headed = true;
     out += fmt::format("  line {:>3}  {}\n", one.mutation.line, rules::toText(one.mutation));
     if (is == "case")
-      out += fmt::format("            case \"{}\", line {}\n", one.noticed, one.noticedLine);
+      out += fmt::format("            case \"{}\", line {}\n", one.noticed,
+                         lineName(game.info(), one.noticedLine));
     else if (is == "playouts")
       out += wrapped(one.noticedBy + ": " + one.noticed, 88, "            ");
     else if (is == "refused")
@@ -153,7 +157,8 @@ std::string mutantsJson(const verify::Mutants& mutants, const MutantsSaid& how) 
   out["complete"] = !how.stopped;
   out["totals"] = {{"mutants", totals.all},         {"case", totals.byCase},
                    {"playouts", totals.byPlayouts}, {"refused", totals.refused},
-                   {"same", totals.same},           {"missed", totals.missed}};
+                   {"same", totals.same},           {"proved_same", mutants.same()},
+                   {"missed", totals.missed}};
   out["noticedPercent"] = totals.noticed();
   out["mutants"] = nlohmann::ordered_json::array();
   std::size_t partings = 0;
@@ -166,7 +171,9 @@ std::string mutantsJson(const verify::Mutants& mutants, const MutantsSaid& how) 
     to["standing"] = standing(one);
     if (!one.refused.empty()) to["refused"] = one.refused;
     if (!one.noticedBy.empty())
-      to["noticed"] = {{"by", one.noticedBy}, {"line", one.noticedLine}, {"says", one.noticed}};
+      to["noticed"] = {{"by", one.noticedBy},
+                       {"line", placeOfLine(mutants.game().info(), one.noticedLine).line},
+                       {"says", one.noticed}};
     if (std::string_view(standing(one)) == "missed" && partings++ < how.partings) {
       Shown shown = partingOf(mutants, one, how.budget);
       if (shown.shortest) to["moves"] = shown.moves;

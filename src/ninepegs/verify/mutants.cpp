@@ -8,6 +8,7 @@
 #include "ninepegs/base/parallel.hpp"
 #include "ninepegs/verify/check.hpp"
 #include "ninepegs/verify/examples.hpp"
+#include "ninepegs/verify/position_store.hpp"
 
 namespace ninepegs::verify {
 
@@ -173,6 +174,70 @@ void Mutants::run(const std::function<void(std::uint64_t done)>& progress) {
         if (progress) progress(++done);
       },
       options_.stop);
+  prove();
+}
+
+// What the sheet says in every position that can be reached; nothing if that is too much, or if
+// positions alone do not say what is legal.
+std::vector<Mutants::Answer> Mutants::everyAnswer() const {
+  std::vector<Answer> out;
+  if (options_.proof == 0 || game_.remembersPositions()) return out;
+  std::unique_ptr<LivePosition> live = game_.live();
+  PositionStore store(game_);
+  store.add(game_.start());
+  std::size_t moves = 0;
+  Scene scene;
+  for (std::uint32_t at = 0; at < store.size(); ++at) {
+    store.get(at, scene.position);
+    Outcome outcome = game_.result(scene.position).outcome();
+    if (outcome.kind != ResultKind::ongoing && !outcome.claim) continue;
+    try {
+      out.push_back(answerOf(scene, *live));
+    } catch (const BadInput&) {
+      return {};
+    }
+    moves += out.back().moves.size();
+    if (moves > options_.proof || wantsStop(options_.stop)) return {};
+    for (const Position& after : out.back().after) store.add(after);
+  }
+  return out;
+}
+
+// Mutants that show nothing in the scenes, in every position: what parts one becomes a scene.
+void Mutants::prove() {
+  std::vector<std::size_t> silent;
+  for (std::size_t i = 0; i < mutants_.size(); ++i)
+    if (mutants_[i].game != nullptr && mutants_[i].shows.empty()) silent.push_back(i);
+  if (silent.empty() || wantsStop(options_.stop)) return;
+  std::vector<Answer> every = everyAnswer();
+  if (every.empty()) return;
+  std::vector<std::vector<Difference>> found(silent.size());
+  inParallel(
+      silent.size(), options_.threads,
+      [&](std::uint64_t number, int) {
+        Mutant& mutant = mutants_[silent[number]];
+        Asked asked(*this, *mutant.game);
+        for (std::size_t i = 0; i < every.size() && found[number].empty(); ++i) {
+          if (wantsStop(options_.stop)) return;
+          asked.differences(every[i], static_cast<std::uint32_t>(i), 1, found[number]);
+        }
+        mutant.same = found[number].empty();
+      },
+      options_.stop);
+  std::map<std::uint32_t, std::uint32_t> added;  // of every -> of answers_
+  for (std::size_t number = 0; number < silent.size(); ++number)
+    for (Difference one : found[number]) {
+      auto [at, fresh] =
+          added.insert({one.scene, static_cast<std::uint32_t>(answers_.size())});
+      if (fresh) answers_.push_back(every[one.scene]);
+      one.scene = at->second;
+      mutants_[silent[number]].shows.push_back(one);
+    }
+}
+
+std::size_t Mutants::same() const {
+  return static_cast<std::size_t>(std::count_if(mutants_.begin(), mutants_.end(),
+                                                [](const Mutant& one) { return one.same; }));
 }
 
 void Mutants::study(Mutant& mutant) const {

@@ -51,12 +51,14 @@ struct Mutant {
   int noticedLine = 0;
   std::string noticed;            // the case's name, or what the fault says
   std::vector<Difference> shows;  // in the order of scenes
+  bool same = false;              // proved by every position: see MutantOptions::proof
 };
 
 // The shortest game on which a sheet and a mutant part.
 struct Parting {
   std::vector<Move> moves;  // of the sheet
   bool shortest = false;    // no shorter one parts them: all were tried
+  bool same = false;        // nothing parts them in any position that can be reached
   Difference difference;    // in the position they lead to; `scene` means nothing
 };
 
@@ -66,6 +68,9 @@ struct MutantOptions {
   std::uint64_t playouts = 0;  // that look for faults in each mutant; 0: none
   bool cases = true;           // run the sheet's cases on each
   std::size_t most = 0;        // mutants, drawn evenly from all of them; 0: all
+  // A mutant that shows nothing in the scenes is asked in every position that can be reached, if
+  // the sheet has no more moves in all of them than this; 0: no.
+  std::size_t proof = 0;
   SceneOptions scenes{};       // but for its seed and stop
   const StopFlag* stop = nullptr;
 };
@@ -90,6 +95,8 @@ class Mutants {
     std::vector<Position> after;     // of the moves
   };
   const std::vector<Answer>& answers() const { return answers_; }
+  // How many of all() are proved to be the same as the sheet.
+  std::size_t same() const;
   std::uint64_t met() const { return met_; }
 
   // Level by level through the positions of the sheet; `budget` moves at most are looked at.
@@ -99,6 +106,8 @@ class Mutants {
   class Asked;
   void study(Mutant& mutant) const;
   void notice(Mutant& mutant) const;
+  std::vector<Answer> everyAnswer() const;
+  void prove();
   void lookForFaults(Mutant& mutant) const;
   Answer answerOf(const Scene& scene, LivePosition& live) const;
 

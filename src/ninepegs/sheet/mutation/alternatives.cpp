@@ -3,13 +3,16 @@
 #include <map>
 #include <utility>
 
+#include "ninepegs/sheet/mutation/parts.hpp"
+
 namespace ninepegs::rules {
 
 std::string slipName(Slip slip) {
   static const char* const names[] = {
-      "direction", "number", "comparison", "and, or",        "part left out", "whose",
-      "negation",  "piece",  "place",      "one side alone", "effect",        "block",
-      "turn",      "end",    "memory",     "board"};
+      "direction",     "number", "range",    "comparison", "and, or",
+      "part left out", "whose",  "negation", "piece",      "place",
+      "one side alone", "effect", "block",    "turn",       "end",
+      "memory",        "board"};
   return names[static_cast<int>(slip)];
 }
 
@@ -246,7 +249,21 @@ class Alternatives {
     becomes<Any, None>(Slip::negation);
     if (const Lines* lines = as<Lines>(*form.what)) linesInside<Any>(*lines);
   }
-  void own(const None&) { becomes<None, Any>(Slip::negation); }
+  void own(const None& form) {
+    becomes<None, Any>(Slip::negation);
+    if (form.what->type != Type::set) return;
+    add(Slip::number, [](Rules&, const Term& term) -> TermPtr {  // one is left
+      const None* none = as<None>(term);
+      if (none == nullptr) return nullptr;
+      Count count;
+      count.what = none->what;
+      Compare few;
+      few.relation = Relation::lessEqual;
+      few.left = make(Type::number, term.span, std::move(count));
+      few.right = make(Type::number, term.span, Number{1});
+      return make(Type::truth, term.span, std::move(few));
+    });
+  }
   void own(const Count& form) {
     if (const Lines* lines = as<Lines>(*form.what)) linesInside<Count>(*lines);
   }
@@ -271,6 +288,8 @@ class Alternatives {
       edit<Lines>(Slip::direction, [ways](Lines& copy) { copy.ways = ways; });
     edit<Lines>(Slip::number, [](Lines& copy) { copy.exactly = !copy.exactly; });
     if (form.through) edit<Lines>(Slip::leftOut, [](Lines& copy) { copy.through = nullptr; });
+    for (const TermPtr& outer : outerRows(rules_, form.in->span))
+      edit<Lines>(Slip::range, [outer](Lines& copy) { copy.in = lessThan(copy.in, outer); });
   }
   void own(const Within&) {
     add(Slip::comparison, [](Rules&, const Term& term) -> TermPtr {
@@ -301,7 +320,7 @@ class Alternatives {
     if (form.relation == R::unequal) relation(Slip::negation, R::equal);
     if (form.left->type != Type::number) return;
     static const std::map<R, std::vector<R>> slips = {
-        {R::equal, {R::greaterEqual, R::lessEqual}},
+        {R::equal, {R::greaterEqual, R::lessEqual, R::greater, R::less}},
         {R::less, {R::lessEqual, R::greater}},
         {R::lessEqual, {R::less, R::greaterEqual}},
         {R::greater, {R::greaterEqual, R::less}},

@@ -13,6 +13,7 @@ namespace ninepegs::rules {
 enum class Slip {
   direction,   // one forgotten, another, a group for a group
   number,      // by one
+  range,       // a row, column or number too few, or one too many
   comparison,  // turned, or with or without what is equal
   joint,       // `and` for `or`, `on` for `or`
   leftOut,     // a part of a condition or of a set

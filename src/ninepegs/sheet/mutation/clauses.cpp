@@ -49,6 +49,12 @@ class Statements {
  public:
   Statements(const Rules& rules, std::vector<Mutation>& out) : rules_(rules), out_(out) {}
 
+  void body(const Clauses& list) {
+    auto picks = [](const Clause& clause) { return as<PickCell>(clause) != nullptr; };
+    auto first = std::find_if(list.begin(), list.end(), picks);
+    first_ = first == list.end() ? nullptr : &*first;
+    all(list);
+  }
   void all(const Clauses& list) {
     for (std::size_t i = 0; i < list.size(); ++i) {
       at_ = &list[i];
@@ -60,7 +66,14 @@ class Statements {
 
   void operator()(const PickCell& c) {
     without(c);
+    if (at_ == first_ && c.from->type == Type::set)
+      for (auto outer : {&outerRows, &outerCells})
+        for (const TermPtr& set : outer(rules_, c.from->span))
+          form(Slip::range, c, [set](PickCell& copy) { copy.from = lessThan(copy.from, set); });
     if (c.ifAny) form(Slip::block, c, [](PickCell& copy) { copy.ifAny = false; });
+  }
+  void operator()(const ChooseNumber& c) {
+    byOne(c, &ChooseNumber::high);
   }
   void operator()(const ChooseKind& c) {
     for (std::size_t k = 0; k < c.kinds.size() && c.kinds.size() > 1; ++k)
@@ -96,7 +109,10 @@ class Statements {
   }
   void operator()(const Change& c) { effect(c); }
   void operator()(const SetName&) { leftOut(Slip::effect); }
-  void operator()(const SetCellNumber&) { leftOut(Slip::effect); }
+  void operator()(const SetCellNumber& c) {
+    leftOut(Slip::effect);
+    if (as<Number>(*c.value) == nullptr) byOne(c, &SetCellNumber::value);
+  }
   void operator()(const Shift&) { leftOut(Slip::effect); }
   void operator()(const ShiftAll&) { leftOut(Slip::effect); }
   void operator()(const Take&) { leftOut(Slip::effect); }
@@ -136,6 +152,18 @@ class Statements {
   void operator()(const Other&) {}
 
  private:
+  // A number of the statement by one.
+  template <class Form>
+  void byOne(const Form& c, TermPtr Form::*which) {
+    for (Sum sum : {Sum::add, Sum::subtract})
+      form(Slip::range, c, [sum, which](Form& copy) {
+        Arithmetic more;
+        more.sum = sum;
+        more.left = copy.*which;
+        more.right = make(Type::number, (copy.*which)->span, Number{1});
+        copy.*which = make(Type::number, (copy.*which)->span, std::move(more));
+      });
+  }
   // The first line of a statement.
   std::string head(const Clause& clause) const {
     std::string text = toText(rules_, Clauses{clause}, 0);
@@ -212,14 +240,15 @@ class Statements {
   const Rules& rules_;
   std::vector<Mutation>& out_;
   const Clause* at_ = nullptr;
+  const Clause* first_ = nullptr;  // the first pick of the move
 };
 
 }  // namespace
 
 void mutationsOfClauses(const Rules& rules, std::vector<Mutation>& out) {
   Statements statements(rules, out);
-  for (const MoveRule& move : rules.moves) statements.all(move.body);
-  for (const AfterRule& after : rules.afters) statements.all(after.body);
+  for (const MoveRule& move : rules.moves) statements.body(move.body);
+  for (const AfterRule& after : rules.afters) statements.body(after.body);
 }
 
 }  // namespace ninepegs::rules

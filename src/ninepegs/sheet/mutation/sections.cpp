@@ -131,6 +131,16 @@ class Sections {
       add(Slip::end, line, name + " before " + next, next + " before " + name,
           [i](Rules& to) { std::swap(to.ends[i], to.ends[i + 1]); });
     }
+    if (end.kind == EndKind::moverWins || end.kind == EndKind::moverLoses)
+      for (int side = 0; side < 2; ++side)
+        add(Slip::oneSide, line, name, name + " only if " + rules_.sides[side] + " has moved",
+            [i, side](Rules& to) {
+              And both;
+              both.left =
+                  make(Type::truth, to.ends[i].span, IsSide{Role::mover, side});
+              both.right = to.ends[i].condition;
+              to.ends[i].condition = make(Type::truth, to.ends[i].span, std::move(both));
+            });
     auto becomes = [&](const std::string& was, const std::string& now, auto edit) {
       add(Slip::end, line, was + " " + name, now + " " + name,
           [i, edit](Rules& to) { edit(to.ends[i]); });

@@ -74,6 +74,16 @@ class SetUp {
           fmt::format("{} {}", rules_.properties[kind.values[k].property],
                       kind.values[k].value + 1),
           [i, k](Rules& to) { ++to.kinds[i].values[k].value; });
+    if (!kind.edges.empty()) {  // one of its numbers, another for each kind
+      std::size_t which = i % kind.edges.size();
+      std::vector<std::string> was, now;
+      for (std::size_t k = 0; k < kind.edges.size(); ++k) {
+        was.push_back(std::to_string(kind.edges[k]));
+        now.push_back(std::to_string(kind.edges[k] + (k == which ? 1 : 0)));
+      }
+      add(Slip::number, kind.span.line, kind.name + " edges " + joined(was, " "),
+          "edges " + joined(now, " "), [i, which](Rules& to) { ++to.kinds[i].edges[which]; });
+    }
     if (kind.secret)
       add(Slip::leftOut, kind.span.line, kind.name + " secret", kind.name, [i](Rules& to) {
         to.kinds[i].secret = false;
@@ -134,23 +144,41 @@ class SetUp {
     return "";
   }
 
-  // A line such as `hand of each 9 man`, `left 3`: its first number by one.
+  // A line such as `hand of each 9 man`, `heap 3 5 7`: its first numbers by one, and two of them
+  // exchanged.
   void numbers(std::size_t at) {
+    constexpr int looked = 4;
     const sheet::Block& block = rules_.start->lines[at];
     if (block.pictureRow) return;
+    auto becomes = [&](const std::string& text) {
+      add(Slip::number, block.span.line, block.raw, text,
+          [at, text](Rules& to) { to.start->lines[at].raw = text; });
+    };
+    std::size_t from = 0, before = std::string::npos;
+    std::string last;
+    int many = 0;
     for (const sheet::Token& token : block.tokens) {
-      if (token.kind != sheet::TokenKind::number) continue;
+      if (token.kind != sheet::TokenKind::number || many++ == looked) continue;
       std::string number = std::to_string(token.number);
-      std::size_t place = block.raw.find(number);
+      std::size_t place = block.raw.find(number, from);
       if (place == std::string::npos) return;
+      from = place + number.size();
       for (int by : {1, -1}) {
         if (token.number + by < 0) continue;
         std::string text = block.raw;
-        text.replace(place, number.size(), std::to_string(token.number + by));
-        add(Slip::number, block.span.line, block.raw, text,
-            [at, text](Rules& to) { to.start->lines[at].raw = text; });
+        becomes(text.replace(place, number.size(), std::to_string(token.number + by)));
       }
-      return;
+      if (token.number > 1) {
+        std::string text = block.raw;
+        becomes(text.replace(place, number.size(), "0"));
+      }
+      if (before != std::string::npos && last != number) {
+        std::string text = block.raw;
+        text.replace(place, number.size(), last);
+        becomes(text.replace(before, last.size(), number));
+      }
+      before = place;
+      last = number;
     }
   }
 

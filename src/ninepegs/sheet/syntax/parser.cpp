@@ -52,6 +52,9 @@ void Parser::guarded(const Block& block, const std::function<void(Cursor&)>& bod
 void Parser::section(const Block& block) {
   guarded(block, [&](Cursor& in) {
     const Token head = in.next();
+    if (block.span.line >= source_.firstOfCases() && block.word() != "case")
+      in.refuse(head.span, "a file of cases holds cases only",
+                fmt::format("rules stand in {}", source_.name()));
     auto it = sections().find(head.text);
     if (it != sections().end() && head.kind == TokenKind::word) {
       (this->*it->second)(block, in);

@@ -132,6 +132,16 @@ std::string withoutComment(std::string_view line) {
 }
 
 Source::Source(std::string name, std::string_view text) : name_(std::move(name)) {
+  addLines(text);
+}
+
+void Source::addCases(std::string name, std::string_view text) {
+  casesName_ = std::move(name);
+  firstOfCases_ = static_cast<int>(lines_.size()) + 1;
+  addLines(text);
+}
+
+void Source::addLines(std::string_view text) {
   text = withoutMark(text);
   std::size_t from = 0;
   while (from <= text.size()) {
@@ -149,6 +159,9 @@ std::string Source::line(int number) const {
 }
 
 Place Source::place(Span span) const {
+  if (span.line >= firstOfCases())
+    return Place{casesName_, span.line - firstOfCases_ + 1, span.column, span.length,
+                 line(span.line)};
   return Place{name_, span.line, span.column, span.length, line(span.line)};
 }
 
@@ -239,6 +252,7 @@ std::vector<Block> blocks(const Source& source, std::vector<Diagnostic>& found) 
   bool open = false;     // the last row waits for its continuation
   int aboutIndent = -1;  // inside prose: its lines are no tokens
   for (int number = 1; number <= static_cast<int>(source.lines().size()); ++number) {
+    if (number == source.firstOfCases()) open = false, aboutIndent = -1;
     const std::string& whole = source.lines()[number - 1];
     if (whole.size() > limits::lineBytes) {
       addMessage(
@@ -307,6 +321,12 @@ std::vector<Block> blocks(const Source& source, std::vector<Diagnostic>& found) 
   if (!rows.empty() && rows.front().indent > 0)
     addMessage(found, {source.place(rows.front().block.span),
                        "the first line of a sheet must not be indented", ""});
+  for (std::size_t i = 1; i < rows.size(); ++i) {
+    int last = rows[i - 1].block.span.line, line = rows[i].block.span.line;
+    if (last < source.firstOfCases() && line >= source.firstOfCases() && rows[i].indent > 0)
+      addMessage(found, {source.place(rows[i].block.span),
+                         "the first line of a file of cases must not be indented", ""});
+  }
   adopt(source, rows, 0, -1, out, 0, found);
   return out;
 }

@@ -42,17 +42,27 @@ struct Block {
   const std::string& word() const { return tokens.front().text; }
 };
 
-// The lines of a text; messages show them.
+// The lines of a text; messages show them. Behind those of a sheet may stand those of its cases
+// file: they are counted on, and messages name that file and its own lines.
 class Source {
  public:
   Source(std::string name, std::string_view text);
+  void addCases(std::string name, std::string_view text);  // at most once
   const std::string& name() const { return name_; }
+  const std::string& casesName() const { return casesName_; }
+  // The first line of the cases file; beyond all lines if there is none.
+  int firstOfCases() const {
+    return casesName_.empty() ? static_cast<int>(lines_.size()) + 1 : firstOfCases_;
+  }
   const std::vector<std::string>& lines() const { return lines_; }
   Place place(Span span) const;
   std::string line(int number) const;
 
  private:
-  std::string name_;
+  void addLines(std::string_view text);
+
+  std::string name_, casesName_;
+  int firstOfCases_ = 0;
   std::vector<std::string> lines_;
 };
 
