@@ -40,7 +40,7 @@ const std::vector<Room>& rooms() {
       {"records", {"base", "board", "game"}},
       {"play", {"base", "board", "game"}},
       {"verify", {"base", "board", "sheet/rules", "sheet/mutation", "game", "play"}},
-      {"compare", {"base", "board", "game", "verify"}},
+      {"compare", {"base", "board", "sheet/mutation", "game", "verify"}},
       {"draw", {"base", "board", "game", "verify"}},
       {"report", {"base", "board", "sheet/words", "game", "records", "verify", "compare"}},
       {"cli",

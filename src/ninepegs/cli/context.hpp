@@ -105,6 +105,7 @@ void addCheck(CLI::App& app, Context& context);
 void addMutate(CLI::App& app, Context& context);
 void addAsk(CLI::App& app, Context& context);
 void addCompare(CLI::App& app, Context& context);
+void addVectors(CLI::App& app, Context& context);
 void addDemo(CLI::App& app, Context& context);
 void addCompletion(CLI::App& app, Context& context);
 

@@ -65,6 +65,7 @@ int run(int argc, char** argv) {
   cli::addMutate(app, context);
   cli::addAsk(app, context);
   cli::addCompare(app, context);
+  cli::addVectors(app, context);
   cli::addExplain(app, context);
   cli::addLint(app, context);
   cli::addTidy(app, context);

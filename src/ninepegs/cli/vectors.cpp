@@ -1,0 +1,64 @@
+#include "ninepegs/compare/vectors.hpp"
+
+#include <fmt/format.h>
+
+#include "ninepegs/base/files.hpp"
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/cli/context.hpp"
+#include "ninepegs/report/vectors_json.hpp"
+
+namespace ninepegs::cli {
+namespace {
+
+struct Options {
+  GameOptions game;
+  DrawOptions drawing;
+  std::string most = "100", out;
+};
+
+void run(const Options& options, Context& context) {
+  std::shared_ptr<const Game> game = options.game.open(context);
+  const auto* sheet = dynamic_cast<const SheetGame*>(game.get());
+  if (sheet == nullptr) throw BadInput(Place{}, "only a game with a sheet has test vectors");
+  compare::VectorOptions how;
+  how.seed = options.drawing.seedGiven();
+  how.threads = options.drawing.threadsGiven();
+  how.most = wholeOption(options.most, "--vectors", 1, 100'000);
+  how.stop = &stopFlag();
+  requireWritable(options.out);
+  compare::VectorSet set = compare::makeVectors(*sheet, how);
+  if (wantsStop(&stopFlag())) {
+    context.exitCode = exitInterrupted;
+    return;
+  }
+  writeFile(options.out, report::vectorsJsonLines(*game, set, how.seed));
+  print(fmt::format("{} written to {}; seed {}\n"
+                    "  of {} with one slip each they notice {}; {} differ in no position tried\n"
+                    "  {} of {} statements are used, {} of {} ends are reached\n",
+                    plural(static_cast<long long>(set.vectors.size()), "test vector"), options.out,
+                    how.seed, plural(static_cast<long long>(set.mutants), "mutant"), set.noticed,
+                    set.silent, set.linesUsed, set.lines, set.endsReached, set.ends));
+}
+
+}  // namespace
+
+void addVectors(CLI::App& app, Context& context) {
+  auto options = std::make_shared<Options>();
+  CLI::App* command = app.add_subcommand(
+      "vectors", "Write positions with all that the rules say of them, to test a program against");
+  options->game.addGame(*command);
+  command->add_option("--out", options->out, "the file to write, JSON Lines")
+      ->type_name("FILE")
+      ->required();
+  command->add_option("--vectors", options->most, "so many at most (default 100)")->type_name("N");
+  options->drawing.add(*command);
+  command->footer(
+      "Each line has the moves that lead to a position, how it stands, and how it stands after\n"
+      "each legal move: docs/programs.md, with a reader in three languages. They are chosen so\n"
+      "that they notice as many mutants of the sheet as possible.\n"
+      "Example:\n"
+      "  ninepegs vectors othello --out othello.jsonl");
+  command->callback([options, &context] { run(*options, context); });
+}
+
+}  // namespace ninepegs::cli
