@@ -128,6 +128,25 @@ TEST(Printer, FormsComeBackAsTheyWereRead) {
   }
 }
 
+// Labels are numbers that are counted anew when cells are left out, but not in what leaves them out.
+TEST(Printer, NumberedCellsHaveTheLabelsOfTheirBoard) {
+  std::shared_ptr<const SheetGame> game = test::fromText(R"(game d
+sides Amber and Slate
+board square 4 x 4, labels numbered, without row 1 except 3
+piece peg o x
+move place
+  pick there in empty except 2
+  put peg on there
+  written as there
+ends
+  draw "full" when count empty <= 1
+)");
+  std::string text = rules::toText(game->rules());
+  EXPECT_NE(text.find("without ((rows 1 to 1) except 3)"), std::string::npos) << text;
+  EXPECT_NE(text.find("(empty except 2)"), std::string::npos) << text;
+  playInStep(*game, *test::fromText(text), 1);
+}
+
 TEST(Printer, AGameIsMadeFromRules) {
   auto game = std::dynamic_pointer_cast<const SheetGame>(test::shipped("othello"));
   auto again = SheetGame::fromRules(game->rules());

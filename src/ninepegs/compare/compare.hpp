@@ -1,8 +1,8 @@
 // A game held against another game or program that says it plays the same: both play the same
 // moves, and whatever each tells is compared. Driven by moves, so that each keeps its own position.
 //
-//   compare::Report report = compare::compare(*game, compare::Bridge(*game),
-//                                             [&] { return compare::makeOtherGame(*game); }, {});
+//   compare::MakeCounterpart make;
+//   compare::Report report = compare::compare(*game, compare::Bridge(*game), make, {});
 //   if (report.difference) texts = report.difference->moves;
 #pragma once
 

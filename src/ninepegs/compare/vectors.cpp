@@ -111,8 +111,7 @@ class Chooser {
     std::vector<Move> moves;
     MoveList legal;
     for (int ply = 0; ply < longest; ++ply) {
-      bool over = live_->ended() && !live_->outcome().claim;
-      meet(moves, over);
+      meet(moves, live_->ended());
       if (live_->ended()) return;
       live_->listMoves(legal);
       if (legal.empty()) return;

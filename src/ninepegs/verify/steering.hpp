@@ -1,5 +1,7 @@
 // How the moves of a game are drawn, so that games reach what random ones seldom do.
 //
+//   std::vector<std::uint64_t> uses(ruleLinesOf(*game).size());
+//   std::unique_ptr<LivePosition> live = game->live(uses);
 //   verify::Steering steering(*live, uses);
 //   Move move = steering.drawn(moves, verify::Steer::hurry, stream);
 #pragma once

@@ -86,7 +86,11 @@ class Printer {
     if (board.joinLeftRight) line += ", joined left to right";
     if (board.joinTopBottom) line += ", joined top to bottom";
     if (board.oneEach) line += ", one each";
-    if (board.without) line += ", without " + of(board.without);
+    if (board.without) {
+      Rules whole = rules_;  // labels are counted before cells are left out
+      if (board.numbered) whole.board = Geometry::square(board);
+      line += ", without " + toText(whole, *board.without);
+    }
     say(0, line);
     for (const auto& points : board.lines) say(1, "line " + joined(points, " "));
     if (!rules_.facingGiven) return;

@@ -253,7 +253,10 @@ struct Rules {
   bool layered() const { return boardRule.oneEach; }
   std::vector<int> kindsOf(Noun noun) const;
   const std::string& nameOf(Noun noun) const;
-  const std::string& labelOf(Cell cell) const { return boardRule.labels[cell]; }
+  // A cell that the board leaves out keeps the label it had before.
+  std::string labelOf(Cell cell) const {
+    return board.has(cell) ? board.label(cell) : boardRule.labels[cell];
+  }
   std::string nameOf(const Compared& compared) const;
   // The set, if it does not depend on the position.
   std::optional<CellSet> constantSet(const Term& term, int side) const;
