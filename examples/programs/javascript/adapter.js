@@ -60,4 +60,4 @@ function serve(makeGame) {
   });
 }
 
-module.exports = { serve, Illegal };
+module.exports = { serve, standing, Illegal };

@@ -74,4 +74,6 @@ class Othello {
   }
 }
 
-serve(() => new Othello());
+if (require.main === module) serve(() => new Othello());
+
+module.exports = { Othello };
