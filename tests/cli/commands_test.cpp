@@ -137,8 +137,9 @@ TEST(Check, FaultsGiveExitCodeOneAndFiles) {
                         (folder / "report").string()});
     EXPECT_EQ(ran.exitCode, 1) << name << ran.err;
     expectParts(ran.out,
-                {"Fault 1", "leads to", "check.json", "junit.xml", "check.png", "fault.png"});
-    EXPECT_EQ(filesIn(folder / "report"), 4u);
+                {"Fault 1", "leads to", "check.json", "junit.xml", "check.sarif", "report.html",
+                                   "check.png", "fault.png"});
+    EXPECT_EQ(filesIn(folder / "report"), 6u);
     std::ifstream file(folder / "report/check.json");
     EXPECT_EQ(Json::parse(file)["findings"].size(), 1u);
     // A second check without a fault leaves no figure of the old one.
@@ -164,7 +165,7 @@ TEST(Demo, WritesWhatItSays) {
     EXPECT_GT(fs::file_size(folder / path), 0u);
     ++files;
   }
-  EXPECT_EQ(files, 19);
+  EXPECT_EQ(files, 27);
 }
 
 TEST(Interrupt, ReportsWhatWasDone) {

@@ -147,10 +147,11 @@ void killedAfter(const std::vector<std::string>& arguments, std::uint32_t micros
 // Is what the file holds complete?
 bool isWhole(const fs::path& path) {
   std::string text = readFile(path, 10'000'000), kind = path.extension();
-  if (kind == ".json") return nlohmann::json::accept(text);
+  if (kind == ".json" || kind == ".sarif") return nlohmann::json::accept(text);
   if (kind == ".xml") return text.ends_with("</testsuite>\n");
   if (kind == ".png")
     return has(text.substr(text.size() - std::min<std::size_t>(text.size(), 12)), "IEND");
+  if (kind == ".html") return text.ends_with("</html>\n");
   if (kind == ".svg") return text.ends_with("</svg>\n");
   if (kind == ".txt") return has(text, "[Result ") && text.ends_with("\n");
   return false;
@@ -200,7 +201,8 @@ TEST(Keeps, KilledRunsLeaveNoHalfFile) {
     if (!entry.is_directory()) files.push_back(entry.path().filename());
   std::sort(files.begin(), files.end());
   EXPECT_EQ(files, (std::vector<std::string>{"board.png", "board.svg", "check.json", "check.png",
-                                             "game.txt", "junit.xml", "rules.pegs"}));
+                                             "check.sarif", "game.txt", "junit.xml", "report.html",
+                                             "rules.pegs"}));
 }
 
 TEST(Keeps, AReportIsPrintedThoughItsFilesCannotBe) {

@@ -1,9 +1,13 @@
 #include <nlohmann/json.hpp>
+#include <set>
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/report/board_text.hpp"
+#include "ninepegs/report/check_files_text.hpp"
+#include "ninepegs/report/check_page.hpp"
 #include "ninepegs/report/check_text.hpp"
 #include "ninepegs/report/json.hpp"
+#include "ninepegs/report/markup.hpp"
 #include "ninepegs/report/moves_from.hpp"
 #include "support/games.hpp"
 
@@ -112,9 +116,77 @@ TEST(JunitXml, CountsAndEscapes) {
   verify::CheckOptions options;
   options.playouts = 10;
   std::string xml = junitXml(*game, options, verify::check(*game, options));
-  EXPECT_NE(xml.find("tests=\"7\" failures=\"1\""), std::string::npos) << xml;
+  // Six cases, the invariants, and eight sorts of faults.
+  std::size_t tests = 6 + game->checks()->invariants().size() + 8;
+  EXPECT_NE(xml.find("tests=\"" + std::to_string(tests) + "\" failures=\"1\""), std::string::npos) << xml;
+  EXPECT_EQ(test::count(xml, "<testcase "), tests);
   EXPECT_NE(xml.find("less &lt; more &amp; 'quotes'"), std::string::npos);
   EXPECT_NE(xml.find("<failure type=\"case\""), std::string::npos);
+}
+
+// Every part that SARIF 2.1.0 requires, and nothing that points nowhere.
+TEST(Sarif, HasWhatTheStandardRequires) {
+  std::shared_ptr<const Game> game = test::faulty("draw-before-win");
+  verify::CheckOptions options;
+  options.playouts = 200;
+  options.remarks = true;
+  verify::CheckReport report = verify::check(*game, options);
+  Json sarif = Json::parse(sarifJson(*game, report, "1.2.3"));
+  EXPECT_EQ(sarif["version"], "2.1.0");
+  ASSERT_EQ(sarif["runs"].size(), 1u);
+  const Json& run = sarif["runs"][0];
+  EXPECT_EQ(run["tool"]["driver"]["name"], "Nine Pegs");
+  std::set<std::string> rules;
+  for (const Json& rule : run["tool"]["driver"]["rules"]) {
+    EXPECT_TRUE(rules.insert(rule["id"].get<std::string>()).second);
+    EXPECT_FALSE(rule["shortDescription"]["text"].get<std::string>().empty());
+  }
+  ASSERT_EQ(run["results"].size(), report.findings.size() + report.remarks.size());
+  EXPECT_EQ(run["results"][0]["ruleId"], "draw-over-win");
+  EXPECT_EQ(run["results"][0]["level"], "error");
+  for (const Json& result : run["results"]) {
+    EXPECT_TRUE(rules.count(result["ruleId"]));
+    EXPECT_FALSE(result["message"]["text"].get<std::string>().empty());
+    const Json& place = result["locations"][0]["physicalLocation"];
+    EXPECT_TRUE(place["artifactLocation"]["uri"].get<std::string>().ends_with("draw-before-win.pegs"));
+    if (!place.contains("region")) continue;
+    EXPECT_GE(place["region"]["startLine"], 1);
+  }
+}
+
+TEST(CheckPage, HoldsAllOfItAndNeedsNothingElse) {
+  std::string sheet = readFile(test::faultySheet("draw-before-win"), 10'000);
+  std::size_t title = sheet.find("title \"");
+  sheet.insert(title + 7, "<b onload='x'> & ");
+  sheet += "move never\n  need count mine = 99\n  pick there in empty\n  put mark on there\n";
+  std::size_t kind = sheet.find("piece ");
+  std::string name = sheet.substr(kind + 6, sheet.find(' ', kind + 6) - kind - 6);
+  sheet.replace(sheet.rfind("put mark"), 8, "put " + name);
+  std::shared_ptr<const SheetGame> game = test::fromText(sheet);
+  verify::CheckOptions options;
+  options.playouts = 200;
+  verify::CheckReport report = verify::check(*game, options);
+  std::string page = checkPage(*game, options, report,
+                               [](const verify::Finding&) { return std::string("<svg/>"); });
+  for (const char* part :
+       {"&lt;b onload='x'&gt; &amp; ", "1 fault found.", "draw over win", "shortest game:",
+        "data:image/svg+xml;base64,PHN2Zy8+", "How the games ended", "<tr class=\"never\">",
+        "plies of a game", "What was not looked at", "</html>"})
+    EXPECT_NE(page.find(part), std::string::npos) << part;
+  for (const char* part : {"<b onload", "<script", "http:", "https:", "url("})
+    EXPECT_EQ(page.find(part), std::string::npos) << part;
+  for (const char* tag : {"table", "tr", "td", "th", "div", "figure", "svg", "h2", "p"})
+    EXPECT_EQ(test::count(page, std::string("<") + tag + ">") +
+                  test::count(page, std::string("<") + tag + " "),
+              test::count(page, std::string("</") + tag + ">"))
+        << tag;
+}
+
+TEST(Base64, PublishedExamples) {  // RFC 4648
+  EXPECT_EQ(base64(""), "");
+  EXPECT_EQ(base64("f"), "Zg==");
+  EXPECT_EQ(base64("fo"), "Zm8=");
+  EXPECT_EQ(base64("foobar"), "Zm9vYmFy");
 }
 
 TEST(CheckText, SaysWhatWasSeen) {

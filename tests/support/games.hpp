@@ -46,6 +46,14 @@ inline std::vector<Diagnostic> messages(const std::string& text, const std::stri
   return {};
 }
 
+// How often a part stands in a text.
+inline std::size_t count(const std::string& text, const std::string& part) {
+  std::size_t many = 0;
+  for (std::size_t at = text.find(part); at != std::string::npos; at = text.find(part, at + 1))
+    ++many;
+  return many;
+}
+
 // A small game around the given lines: 5 x 4 cells, two kinds of piece.
 inline std::string sheetWith(const std::string& lines, const std::string& board = "square 5 x 4") {
   return "game trial\nsides Amber and Slate\nboard " + board +

@@ -7,10 +7,28 @@
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/draw/board_figure.hpp"
 #include "ninepegs/draw/chart.hpp"
+#include "ninepegs/report/check_files_text.hpp"
+#include "ninepegs/report/check_page.hpp"
 #include "ninepegs/report/check_text.hpp"
 #include "ninepegs/report/json.hpp"
 
 namespace ninepegs::cli {
+namespace {
+
+std::string figureOf(const Game& game, const verify::Finding& finding, const std::string& ending) {
+  // A case may have failed in a variant, whose board may be another.
+  std::shared_ptr<const Game> other;
+  if (!finding.variant.empty() && finding.variant != game.info().variant)
+    other = game.variant(finding.variant);
+  const Game& played = other ? *other : game;
+  draw::FigureMarks marks;
+  marks.shown = report::cellsOfFinding(played, finding);
+  marks.caption = fmt::format("{} after {}", verify::findingName(finding.kind),
+                              pliesText(finding.moves.size()));
+  return draw::boardImage(played, finding.last, marks, ending);
+}
+
+}  // namespace
 
 std::vector<WrittenFile> writeCheckFiles(const Game& game, const verify::CheckOptions& options,
                                          const verify::CheckReport& report,
@@ -22,6 +40,12 @@ std::vector<WrittenFile> writeCheckFiles(const Game& game, const verify::CheckOp
   };
   text("check.json", report::checkJson(game, options, report) + "\n", "everything the check saw");
   text("junit.xml", report::junitXml(game, options, report), "the cases, for a build server");
+  text("check.sarif", report::sarifJson(game, report, NINEPEGS_VERSION),
+       "faults and remarks on the lines of the sheet");
+  text("report.html", report::checkPage(game, options, report, [&](const verify::Finding& finding) {
+         return figureOf(game, finding, ".svg");
+       }),
+       "all of it as a page");
   std::error_code ignored;
   std::filesystem::remove(folder / "check.png", ignored);
   std::filesystem::remove(folder / "fault.png", ignored);
@@ -34,17 +58,7 @@ std::vector<WrittenFile> writeCheckFiles(const Game& game, const verify::CheckOp
     }
   }
   if (!report.findings.empty()) {
-    // A case may have failed in a variant, whose board may be another.
-    std::shared_ptr<const Game> other;
-    const std::string& variant = report.findings.front().variant;
-    if (!variant.empty() && variant != game.info().variant) other = game.variant(variant);
-    const Game& played = other ? *other : game;
-    const verify::Finding& first = report.findings.front();
-    draw::FigureMarks marks;
-    marks.shown = report::cellsOfFinding(played, first);
-    marks.caption = fmt::format("{} after {}", verify::findingName(first.kind),
-                                pliesText(first.moves.size()));
-    draw::drawBoard(played, first.last, marks, folder / "fault.png");
+    writeFile(folder / "fault.png", figureOf(game, report.findings.front(), ".png"));
     files.push_back({folder / "fault.png", "figure: the position of the first fault"});
   }
   return files;

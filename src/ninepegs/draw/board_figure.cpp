@@ -292,11 +292,10 @@ cairo_status_t append(void* bytes, const unsigned char* data, unsigned int lengt
 
 }  // namespace
 
-void drawBoard(const Game& game, const Position& position, const FigureMarks& marks,
-               const std::filesystem::path& path) {
-  std::string ending = path.extension().string();
+std::string boardImage(const Game& game, const Position& position, const FigureMarks& marks,
+                       const std::string& ending, const std::string& name) {
   if (ending != ".svg" && ending != ".png" && ending != ".pdf")
-    throw BadInput(Place{path.string(), 0, 0, 1, {}},
+    throw BadInput(Place{name, 0, 0, 1, {}},
                    fmt::format("a figure cannot be written as \"{}\"", ending),
                    "end the file's name in .svg, .png or .pdf");
   Figure figure(game, position, marks);
@@ -322,9 +321,15 @@ void drawBoard(const Game& game, const Position& position, const FigureMarks& ma
   }
   if (status != CAIRO_STATUS_SUCCESS || cairo_surface_status(surface.get()) != CAIRO_STATUS_SUCCESS)
     throw BadInput(
-        Place{path.string(), 0, 0, 1, {}},
+        Place{name, 0, 0, 1, {}},
         fmt::format("the figure could not be drawn ({})", cairo_status_to_string(status)));
-  writeFile(path, bytes);
+  return bytes;
+}
+
+void drawBoard(const Game& game, const Position& position, const FigureMarks& marks,
+               const std::filesystem::path& path) {
+  writeFile(path,
+            boardImage(game, position, marks, path.extension().string(), path.string()));
 }
 
 }  // namespace ninepegs::draw

@@ -16,6 +16,11 @@ struct FigureMarks {
   int viewer = -1;      // what this side knows of the position; -1: all of it
 };
 
+// The figure as the bytes of a file of that ending: ".svg", ".png" or ".pdf". Throws BadInput for
+// another one, or if it cannot be drawn; `name` is named in messages.
+std::string boardImage(const Game& game, const Position& position, const FigureMarks& marks,
+                       const std::string& ending, const std::string& name = "the figure");
+
 // Writes an .svg, .png or .pdf file, chosen by the ending, whole or not at all. Throws BadInput for
 // another ending or a file that cannot be written.
 void drawBoard(const Game& game, const Position& position, const FigureMarks& marks,

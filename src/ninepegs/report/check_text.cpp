@@ -7,6 +7,7 @@
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/report/board_text.hpp"
 #include "ninepegs/report/every_text.hpp"
+#include "ninepegs/verify/shares.hpp"
 
 namespace ninepegs::report {
 namespace {
@@ -115,37 +116,6 @@ void findings(std::string& out, const Game& game, const verify::CheckReport& rep
   }
 }
 
-std::string xml(std::string_view text) {
-  std::string out;
-  for (char c : text) {
-    switch (c) {
-      case '&':
-        out += "&amp;";
-        break;
-      case '<':
-        out += "&lt;";
-        break;
-      case '>':
-        out += "&gt;";
-        break;
-      case '"':
-        out += "&quot;";
-        break;
-      default:
-        out += static_cast<unsigned char>(c) < 32 && c != '\n' ? '?' : c;
-    }
-  }
-  return out;
-}
-
-std::string failure(const Game& game, const verify::Finding& finding) {
-  return fmt::format(
-      "    <failure type=\"{}\" message=\"{}\">line {}\nmoves: {}\nposition: {}\n</failure>\n",
-      xml(verify::findingName(finding.kind)), xml(finding.message),
-      xml(lineName(game.info(), finding.line)),
-      xml(joined(finding.moves, ", ")), xml(finding.position));
-}
-
 }  // namespace
 
 CellSet cellsOfFinding(const Game& game, const verify::Finding& finding) {
@@ -153,6 +123,43 @@ CellSet cellsOfFinding(const Game& game, const verify::Finding& finding) {
     for (const Result& end : game.checks()->endsThatHold(finding.last))
       if (end.kind == ResultKind::win) return game.cellsOfEnd(finding.last, end.end);
   return game.shownCells(finding.last);
+}
+
+std::vector<std::string> shareLines(const Game& game, const verify::CheckReport& report) {
+  constexpr double confidence = 0.95;
+  const verify::Evidence& evidence = report.evidence;
+  std::vector<std::string> out;
+  std::uint64_t wins = 0, ended = 0, faulty = 0;
+  for (const auto& [outcome, times] : evidence.outcomes) {
+    ended += times;
+    if (std::get<1>(outcome) == 0) wins += times;
+  }
+  for (const verify::Finding& finding : report.findings)
+    faulty += finding.kind == verify::FindingKind::example ? 0 : 1;
+  if (ended > 0) {
+    verify::Interval share = verify::shareInterval(wins, ended, confidence);
+    out.push_back(fmt::format("{} wins {:.1f} % to {:.1f} % of random games",
+                              game.info().sides[0], 100 * share.least, 100 * share.greatest));
+  }
+  if (evidence.playouts > 0 && faulty == 0 && !report.every)
+    out.push_back(fmt::format("a fault that was not met shows in fewer than {:.3g} % of them",
+                              100 * verify::unseenBelow(evidence.playouts, confidence)));
+  return out;
+}
+
+std::string notLookedAt(const Game& game, const verify::CheckReport& report) {
+  std::vector<std::string> parts;
+  bool every = report.every && report.every->complete();
+  auto unused = static_cast<long long>(
+      std::count(report.evidence.uses.begin(), report.evidence.uses.end(), std::uint64_t{0}));
+  if (unused > 0) parts.push_back(plural(unused, "statement") + " that no game used");
+  if (!every) parts.push_back("positions that random games do not reach");
+  if (game.checks() != nullptr && game.checks()->invariants().empty())
+    parts.push_back("what must always hold: the sheet does not say it");
+  if (report.examples.empty()) parts.push_back("cases: the sheet has none");
+  parts.push_back(
+      "whether the rules are those that were meant (`ninepegs ask` asks for that)");
+  return "Not looked at: " + joined(parts, "; ") + ".";
 }
 
 std::string checkText(const Game& game, const verify::CheckOptions& options,
@@ -193,6 +200,7 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
     out +=
         fmt::format("  nothing leaked in    {} pairs of positions that look the same to a side\n",
                     grouped(report.viewPairs));
+  for (const std::string& line : shareLines(game, report)) out += "  " + line + "\n";
   if (report.every) out += everyText(game, *report.every, paint);
   statements(out, game, evidence, paint);
   remarks(out, report, paint);
@@ -203,30 +211,8 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
            ? paint.good("No fault found.")
            : paint.bad(fmt::format(
                  "{} found.", plural(static_cast<long long>(report.findings.size()), "fault")))) +
-      "\n";
+      "\n" + paint.faint(wrapped(notLookedAt(game, report), textWidth, "")) ;
   return out;
-}
-
-std::string junitXml(const Game& game, const verify::CheckOptions& options,
-                     const verify::CheckReport& report) {
-  std::string suite = xml(game.info().id);
-  std::size_t failures = 0;
-  std::string body;
-  auto testCase = [&](const std::string& name, const std::string& inside) {
-    body += fmt::format("  <testcase classname=\"{}\" name=\"{}\"", suite, xml(name));
-    body += inside.empty() ? "/>\n" : ">\n" + inside + "  </testcase>\n";
-    if (!inside.empty()) ++failures;
-  };
-  for (const verify::ExampleRun& run : report.examples)
-    testCase(run.name, run.findings.empty() ? "" : failure(game, run.findings.front()));
-  std::string inside;
-  for (const verify::Finding& finding : report.findings)
-    if (finding.kind != verify::FindingKind::example) inside += failure(game, finding);
-  testCase(fmt::format("{} playouts with seed {}", report.evidence.playouts, options.seed), inside);
-  return fmt::format(
-      "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n"
-      "<testsuite name=\"{}\" tests=\"{}\" failures=\"{}\" errors=\"0\">\n{}</testsuite>\n",
-      suite, report.examples.size() + 1, failures, body);
 }
 
 }  // namespace ninepegs::report

@@ -1,7 +1,8 @@
-// The report of a check as text, and as JUnit XML.
+// The report of a check as text.
 #pragma once
 
 #include <string>
+#include <vector>
 
 #include "ninepegs/report/paint.hpp"
 #include "ninepegs/verify/check.hpp"
@@ -15,8 +16,11 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
 // passed over, that win.
 CellSet cellsOfFinding(const Game& game, const verify::Finding& finding);
 
-// JUnit XML: a test case for every case of the sheet and one for the playouts.
-std::string junitXml(const Game& game, const verify::CheckOptions& options,
-                     const verify::CheckReport& report);
+// What the playouts say of all games, a sentence each: the first side's share of wins, and how rare
+// a fault must be that was not met, both with 95 % confidence.
+std::vector<std::string> shareLines(const Game& game, const verify::CheckReport& report);
+
+// What the check did not look at, in words.
+std::string notLookedAt(const Game& game, const verify::CheckReport& report);
 
 }  // namespace ninepegs::report

@@ -77,7 +77,7 @@ static std::map<std::string, std::string> partsOf(const Game& game, const Positi
     std::size_t to = text.find("; ", from);
     std::string part = text.substr(from, to == std::string::npos ? to : to - from);
     std::size_t blank = part.find(' ');
-    std::string name = from == 0 || part.rfind("picture ", 0) == 0 ? "the pieces"
+    std::string name = from == 0 || part.rfind("picture ", 0) == 0 ? "the board"
                        : part.ends_with(" to move")                ? "the turn"
                        : part.ends_with(" moved last")             ? "who moved last"
                                                        : "\"" + part.substr(0, blank) + "\"";
