@@ -59,7 +59,8 @@ TEST(CasesFile, IsRunWithItsSheetAndToldByItsOwnLines) {
 TEST(CasesFile, MessagesNameItAndItsLines) {
   for (const auto& [cases, says] : std::map<std::string, std::string>{
            {"case \"x\"\n  play a9\n  expekt ongoing\n", "corner.cases.pegs:3:3:"},
-           {"\nmove other\n  pick there in empty\n", "corner.cases.pegs:2:1: a file of cases holds"},
+           {"\nmove other\n  pick there in empty\n",
+            "corner.cases.pegs:2:1: a file of cases holds"},
            {"  case \"x\"\n    expect ongoing\n", "must not be indented"},
            {"case \"x\"\n\texpect ongoing\n", "corner.cases.pegs:2:1: this line holds a tab"},
            {"case \"x\"\n  position\n    o o\n  expect ongoing\n", "corner.cases.pegs:3"},

@@ -136,9 +136,8 @@ TEST(Check, FaultsGiveExitCodeOneAndFiles) {
     Ran ran = ninepegs({"check", faultyFolder + name + ".pegs", "--playouts", "500", "--out",
                         (folder / "report").string()});
     EXPECT_EQ(ran.exitCode, 1) << name << ran.err;
-    expectParts(ran.out,
-                {"Fault 1", "leads to", "check.json", "junit.xml", "check.sarif", "report.html",
-                                   "check.png", "fault.png"});
+    expectParts(ran.out, {"Fault 1", "leads to", "check.json", "junit.xml", "check.sarif",
+                          "report.html", "check.png", "fault.png"});
     EXPECT_EQ(filesIn(folder / "report"), 6u);
     std::ifstream file(folder / "report/check.json");
     EXPECT_EQ(Json::parse(file)["findings"].size(), 1u);

@@ -1,4 +1,5 @@
-// `compare` as it is run: good programs in three languages, planted faults, programs that misbehave.
+// `compare` as it is run: good programs in three languages, planted faults, programs that
+// misbehave.
 #include <gtest/gtest.h>
 #include <signal.h>
 
@@ -24,8 +25,8 @@ const std::string examples = std::string(NINEPEGS_SOURCE) + "/examples/programs"
 
 Ran compared(const std::string& program, const std::string& playouts,
              std::vector<std::string> more = {}) {
-  std::vector<std::string> words = {"compare", "othello", "--program", program, "--playouts",
-                                    playouts,  "--json"};
+  std::vector<std::string> words = {"compare",    "othello", "--program", program,
+                                    "--playouts", playouts,  "--json"};
   words.insert(words.end(), more.begin(), more.end());
   return ninepegs(words);
 }
@@ -116,7 +117,8 @@ INSTANTIATE_TEST_SUITE_P(
         Bad{"dies", "kill -9 $$", "was ended by signal 9"},
         Bad{"says why", "echo no board today >&2; exit 1", "it wrote: no board today"},
         Bad{"binary", "head -c 4000 /dev/urandom; echo; cat", "JSON"},
-        Bad{"a gigabyte", "head -c 1000000000 /dev/zero; cat", "a line of more than 1,048,576 bytes"},
+        Bad{"a gigabyte", "head -c 1000000000 /dev/zero; cat",
+            "a line of more than 1,048,576 bytes"},
         Bad{"many lines", "yes '{}'", "neither a result nor an error"},
         Bad{"another number", "read line; echo '{\"id\":7,\"result\":{}}'; cat", "another number"},
         Bad{"no object", "read line; echo '{\"id\":1,\"result\":[1]}'; cat", "no object"},

@@ -15,7 +15,8 @@ Bridge read(const Game& game, const std::string& text) {
 
 TEST(Bridge, ReplacesCellsInTheTextsOfMoves) {
   std::shared_ptr<const Game> chess = test::shipped("chess");
-  Bridge bridge = read(*chess, R"map({"cells": "({column},{row})", "moves": {"O-O": "castle"}})map");
+  Bridge bridge =
+      read(*chess, R"map({"cells": "({column},{row})", "moves": {"O-O": "castle"}})map");
   EXPECT_EQ(bridge.move("e2-e4"), "(5,7)-(5,5)");
   EXPECT_EQ(bridge.move("e2e4"), "(5,7)(5,5)");
   EXPECT_EQ(bridge.move("a8xh1"), "(1,1)x(8,8)");

@@ -118,7 +118,8 @@ TEST(JunitXml, CountsAndEscapes) {
   std::string xml = junitXml(*game, options, verify::check(*game, options));
   // Six cases, the invariants, and eight sorts of faults.
   std::size_t tests = 6 + game->checks()->invariants().size() + 8;
-  EXPECT_NE(xml.find("tests=\"" + std::to_string(tests) + "\" failures=\"1\""), std::string::npos) << xml;
+  EXPECT_NE(xml.find("tests=\"" + std::to_string(tests) + "\" failures=\"1\""), std::string::npos)
+      << xml;
   EXPECT_EQ(test::count(xml, "<testcase "), tests);
   EXPECT_NE(xml.find("less &lt; more &amp; 'quotes'"), std::string::npos);
   EXPECT_NE(xml.find("<failure type=\"case\""), std::string::npos);
@@ -148,7 +149,8 @@ TEST(Sarif, HasWhatTheStandardRequires) {
     EXPECT_TRUE(rules.count(result["ruleId"]));
     EXPECT_FALSE(result["message"]["text"].get<std::string>().empty());
     const Json& place = result["locations"][0]["physicalLocation"];
-    EXPECT_TRUE(place["artifactLocation"]["uri"].get<std::string>().ends_with("draw-before-win.pegs"));
+    EXPECT_TRUE(
+        place["artifactLocation"]["uri"].get<std::string>().ends_with("draw-before-win.pegs"));
     if (!place.contains("region")) continue;
     EXPECT_GE(place["region"]["startLine"], 1);
   }
@@ -169,9 +171,9 @@ TEST(CheckPage, HoldsAllOfItAndNeedsNothingElse) {
   std::string page = checkPage(*game, options, report,
                                [](const verify::Finding&) { return std::string("<svg/>"); });
   for (const char* part :
-       {"&lt;b onload='x'&gt; &amp; ", "1 fault found.", "draw over win", "shortest game:",
-        "data:image/svg+xml;base64,PHN2Zy8+", "How the games ended", "<tr class=\"never\">",
-        "plies of a game", "What was not looked at", "</html>"})
+       {"&lt;b onload='x'&gt; &amp; ", "1 fault found.", "draw over win",
+        "shortest game:", "data:image/svg+xml;base64,PHN2Zy8+", "How the games ended",
+        "<tr class=\"never\">", "plies of a game", "What was not looked at", "</html>"})
     EXPECT_NE(page.find(part), std::string::npos) << part;
   for (const char* part : {"<b onload", "<script", "http:", "https:", "url("})
     EXPECT_EQ(page.find(part), std::string::npos) << part;

@@ -25,7 +25,8 @@ std::vector<std::string> sheetPaths() {
   for (const char* folder : {"/tests/corpus", "/examples/faulty"})
     for (const auto& entry :
          std::filesystem::directory_iterator(std::string(NINEPEGS_SOURCE) + folder))
-      if (entry.path().extension() == ".pegs" && entry.path().stem().extension() != ".cases") out.push_back(entry.path().string());
+      if (entry.path().extension() == ".pegs" && entry.path().stem().extension() != ".cases")
+        out.push_back(entry.path().string());
   std::sort(out.begin(), out.end());
   return out;
 }

@@ -128,7 +128,8 @@ TEST(Printer, FormsComeBackAsTheyWereRead) {
   }
 }
 
-// Labels are numbers that are counted anew when cells are left out, but not in what leaves them out.
+// Labels are numbers that are counted anew when cells are left out, but not in what leaves them
+// out.
 TEST(Printer, NumberedCellsHaveTheLabelsOfTheirBoard) {
   std::shared_ptr<const SheetGame> game = test::fromText(R"(game d
 sides Amber and Slate

@@ -18,7 +18,8 @@ std::vector<std::filesystem::path> allSheets() {
   for (const char* folder : {"/sheets", "/examples/faulty"})
     for (const auto& entry :
          std::filesystem::directory_iterator(std::string(NINEPEGS_SOURCE) + folder))
-      if (entry.path().extension() == ".pegs" && entry.path().stem().extension() != ".cases") out.push_back(entry.path());
+      if (entry.path().extension() == ".pegs" && entry.path().stem().extension() != ".cases")
+        out.push_back(entry.path());
   return out;
 }
 

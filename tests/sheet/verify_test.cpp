@@ -19,7 +19,7 @@ TEST(Verify, ProgramsOfAllSheetsAreSound) {
     for (const auto& entry :
          std::filesystem::directory_iterator(std::string(NINEPEGS_SOURCE) + folder)) {
       if (entry.path().extension() != ".pegs") continue;
-        if (entry.path().stem().extension() == ".cases") continue;
+      if (entry.path().stem().extension() == ".cases") continue;
       std::string text = readFile(entry.path().string(), 1 << 20);
       try {
         std::shared_ptr<const SheetGame> game = SheetGame::fromText("test.pegs", text);

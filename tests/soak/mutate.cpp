@@ -147,7 +147,8 @@ std::vector<std::string> sheetsOf(const std::vector<std::string>& folders) {
   std::vector<std::filesystem::path> paths;
   for (const std::string& folder : folders)
     for (const auto& entry : std::filesystem::directory_iterator(folder))
-      if (entry.path().extension() == ".pegs" && entry.path().stem().extension() != ".cases") paths.push_back(entry.path());
+      if (entry.path().extension() == ".pegs" && entry.path().stem().extension() != ".cases")
+        paths.push_back(entry.path());
   std::sort(paths.begin(), paths.end());
   std::vector<std::string> out;
   for (const std::filesystem::path& path : paths) out.push_back(readFile(path, 1 << 20));

@@ -155,8 +155,8 @@ TEST(EveryPosition, PublishedFigures) {
 TEST(EveryPosition, NimIsWonByWhoeverLeavesTheRightSums) {
   // 3, 5 and 7 have the sum 1, so the first side wins, whoever takes the last; heaps of 21 are
   // lost for who begins if the last loses (21 = 5 * 4 + 1), and won if it wins.
-  for (const auto& [variant, winner] : std::map<std::string, int>{
-           {"", 0}, {"normal", 0}, {"single", 1}, {"single-normal", 0}}) {
+  for (const auto& [variant, winner] :
+       std::map<std::string, int>{{"", 0}, {"normal", 0}, {"single", 1}, {"single-normal", 0}}) {
     std::shared_ptr<const Game> game = test::shipped("nim");
     if (!variant.empty()) game = game->variant(variant);
     EXPECT_EQ(every(*game).winner, winner) << variant;

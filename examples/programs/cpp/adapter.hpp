@@ -7,8 +7,8 @@
 //   struct MyGame {
 //     MyGame();                                    // a new game
 //     std::vector<std::string> moves() const;      // the legal ones; none when it is over
-//     bool play(const std::string& move);          // false if it is not legal: then nothing changes
-//     std::string turn() const;                    // the side to move
+//     bool play(const std::string& move);          // false if it is not legal: then nothing
+//     changes std::string turn() const;                    // the side to move
 //     std::optional<std::string> result() const;   // none: not over; the winner; "" for a draw
 //     std::vector<std::string> board() const;      // rows from the top
 //   };

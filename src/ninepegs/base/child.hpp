@@ -4,9 +4,9 @@
 //   std::string answer;
 //   if (child.ask("{}", answer) == Child::Came::line) texts.push_back(answer);
 //
-// The command goes to /bin/sh, since a person wrote it. It runs in a process group of its own, which
-// is killed when the child is no longer needed, and the kernel ends it should this program be killed.
-// It belongs to the thread that made it.
+// The command goes to /bin/sh, since a person wrote it. It runs in a process group of its own,
+// which is killed when the child is no longer needed, and the kernel ends it should this program be
+// killed. It belongs to the thread that made it.
 #pragma once
 
 #include <sys/types.h>
@@ -20,9 +20,9 @@
 namespace ninepegs {
 
 struct ChildLimits {
-  double seconds = 5;                 // to answer one line
-  std::size_t lineBytes = 1u << 20;   // an answer is no longer
-  const StopFlag* stop = nullptr;     // asked while waiting
+  double seconds = 5;                // to answer one line
+  std::size_t lineBytes = 1u << 20;  // an answer is no longer
+  const StopFlag* stop = nullptr;    // asked while waiting
 };
 
 class Child {

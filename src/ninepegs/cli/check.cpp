@@ -75,8 +75,8 @@ void run(const Options& options, Context& context) {
   how.stop = &stopFlag();
   if (options.memory && !options.everyPosition)
     throw BadInput(Place{}, "--memory goes with --every-position", "leave it out");
-  std::uint64_t memory =
-      wholeOption(options.memory.value_or("1024"), "--memory", 1, 1'000'000'000) << 20;
+  std::uint64_t memory = wholeOption(options.memory.value_or("1024"), "--memory", 1, 1'000'000'000)
+                         << 20;
   if (options.out) makeFolder(*options.out);  // before the work, not after it
   std::vector<Checked> all = {{game, {}, {}}};
   if (options.allVariants)

@@ -42,9 +42,10 @@ std::vector<WrittenFile> writeCheckFiles(const Game& game, const verify::CheckOp
   text("junit.xml", report::junitXml(game, options, report), "the cases, for a build server");
   text("check.sarif", report::sarifJson(game, report, NINEPEGS_VERSION),
        "faults and remarks on the lines of the sheet");
-  text("report.html", report::checkPage(game, options, report, [&](const verify::Finding& finding) {
-         return figureOf(game, finding, ".svg");
-       }),
+  text("report.html",
+       report::checkPage(
+           game, options, report,
+           [&](const verify::Finding& finding) { return figureOf(game, finding, ".svg"); }),
        "all of it as a page");
   std::error_code ignored;
   std::filesystem::remove(folder / "check.png", ignored);

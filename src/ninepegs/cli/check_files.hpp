@@ -14,8 +14,8 @@ struct WrittenFile {
   std::string shows;
 };
 
-// Writes check.json, junit.xml, check.sarif, report.html, check.png and, if a fault was found, fault.png. A file that an
-// earlier check left and this one does not write is removed.
+// Writes check.json, junit.xml, check.sarif, report.html, check.png and, if a fault was found,
+// fault.png. A file that an earlier check left and this one does not write is removed.
 std::vector<WrittenFile> writeCheckFiles(const Game& game, const verify::CheckOptions& options,
                                          const verify::CheckReport& report,
                                          const std::filesystem::path& folder);

@@ -31,8 +31,8 @@ Other otherOf(const Options& options, const std::shared_ptr<const Game>& game,
               const Context& context) {
   Other out{nullptr, compare::Bridge(*game), {}};
   if (options.map) {
-    out.bridge = compare::Bridge::read(*game, readFile(*options.map, limits::sheetBytes),
-                                       *options.map);
+    out.bridge =
+        compare::Bridge::read(*game, readFile(*options.map, limits::sheetBytes), *options.map);
   }
   if (options.program) {
     if (options.other || options.otherVariant)

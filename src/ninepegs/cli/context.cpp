@@ -183,8 +183,9 @@ void Progress::at(std::uint64_t done) {
     text += " " + state_->what;
   text += fmt::format(", {} a second", grouped(static_cast<std::uint64_t>(rate)));
   if (done > 0 && done <= state_->total && !state_->guessed)
-    text += fmt::format(", {} s left", grouped(static_cast<std::uint64_t>(
-                                           static_cast<double>(state_->total - done) / rate + 1)));
+    text += fmt::format(
+        ", {} s left",
+        grouped(static_cast<std::uint64_t>(static_cast<double>(state_->total - done) / rate + 1)));
   printError("\r\x1b[K" + text);
 }
 

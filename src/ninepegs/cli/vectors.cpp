@@ -32,12 +32,13 @@ void run(const Options& options, Context& context) {
     return;
   }
   writeFile(options.out, report::vectorsJsonLines(*game, set, how.seed));
-  print(fmt::format("{} written to {}; seed {}\n"
-                    "  of {} with one slip each they notice {}; {} differ in no position tried\n"
-                    "  {} of {} statements are used, {} of {} ends are reached\n",
-                    plural(static_cast<long long>(set.vectors.size()), "test vector"), options.out,
-                    how.seed, plural(static_cast<long long>(set.mutants), "mutant"), set.noticed,
-                    set.silent, set.linesUsed, set.lines, set.endsReached, set.ends));
+  print(
+      fmt::format("{} written to {}; seed {}\n"
+                  "  of {} with one slip each they notice {}; {} differ in no position tried\n"
+                  "  {} of {} statements are used, {} of {} ends are reached\n",
+                  plural(static_cast<long long>(set.vectors.size()), "test vector"), options.out,
+                  how.seed, plural(static_cast<long long>(set.mutants), "mutant"), set.noticed,
+                  set.silent, set.linesUsed, set.lines, set.endsReached, set.ends));
 }
 
 }  // namespace

@@ -20,8 +20,8 @@ Place placeOf(const std::string& text, std::size_t byte, const std::string& sour
   std::size_t end = std::min(text.find('\n', byte), text.size());
   Place place;
   place.source = source;
-  place.line = 1 + static_cast<int>(
-                       std::count(text.begin(), text.begin() + static_cast<long>(begin), '\n'));
+  place.line =
+      1 + static_cast<int>(std::count(text.begin(), text.begin() + static_cast<long>(begin), '\n'));
   place.column = 1 + static_cast<int>(byte - begin);
   place.text = text.substr(begin, end - begin);
   return place;
@@ -90,16 +90,16 @@ Bridge Bridge::read(const Game& game, const std::string& text, const std::string
   try {
     json = Json::parse(text);
   } catch (const Json::parse_error& error) {
-    throw BadInput(placeOf(text, error.byte == 0 ? 0 : error.byte - 1, source),
-                   "this is no JSON", "a map is an object such as {\"moves\": {\"pass\": \"--\"}}");
+    throw BadInput(placeOf(text, error.byte == 0 ? 0 : error.byte - 1, source), "this is no JSON",
+                   "a map is an object such as {\"moves\": {\"pass\": \"--\"}}");
   } catch (const Json::exception&) {
     throw BadInput(placeOf(text, std::size_t{0}, source), "this JSON cannot be read");
   }
   Bridge bridge(game);
   const std::string names = "sides, letters, moves, cells";
   if (!json.is_object() || json.empty())
-    throw BadInput(placeOf(text, std::size_t{0}, source), "a map is a JSON object and names something",
-                   "it may have " + names);
+    throw BadInput(placeOf(text, std::size_t{0}, source),
+                   "a map is a JSON object and names something", "it may have " + names);
   for (const auto& [key, value] : json.items()) {
     Place place = placeOf(text, key, source);
     std::map<std::string, std::string>* into = key == "sides"     ? &bridge.sides_
@@ -112,31 +112,30 @@ Bridge Bridge::read(const Game& game, const std::string& text, const std::string
     if (key == "cells" && value.is_string()) {
       bridge.pattern_ = value.get<std::string>();
       if (filled(bridge.pattern_, 0, 0, 1) == bridge.pattern_)
-        throw BadInput(placeOf(text, bridge.pattern_, source),
-                       "this pattern is the same for all cells",
-                       "it holds {column} and {row}, or {number}, counted from 1 from the top left; "
-                       "{column0}, {row0} and {number0} count from 0");
+        throw BadInput(
+            placeOf(text, bridge.pattern_, source), "this pattern is the same for all cells",
+            "it holds {column} and {row}, or {number}, counted from 1 from the top left; "
+            "{column0}, {row0} and {number0} count from 0");
       continue;
     }
-    if (!value.is_object())
-      throw BadInput(place, fmt::format("\"{}\" is an object of names", key));
+    if (!value.is_object()) throw BadInput(place, fmt::format("\"{}\" is an object of names", key));
     for (const auto& [ours, theirs] : value.items()) {
       if (!theirs.is_string())
         throw BadInput(placeOf(text, ours, source), "what it is called by the program is a text");
-      bool known = key == "moves" || (key == "cells" && game.board().find(ours)) ||
-                   (key == "sides" && (ours == game.info().sides[0] || ours == game.info().sides[1]));
+      bool known =
+          key == "moves" || (key == "cells" && game.board().find(ours)) ||
+          (key == "sides" && (ours == game.info().sides[0] || ours == game.info().sides[1]));
       if (key == "letters") {
         known = ours == ".";
         for (const GameInfo::Kind& kind : game.info().kinds)
           known = known || kind.letters[0] == ours || kind.letters[1] == ours;
       }
       if (!known)
-        throw BadInput(placeOf(text, ours, source),
-                       fmt::format("the game has no such {}: \"{}\"",
-                                   key == "sides"     ? "side"
-                                   : key == "letters" ? "letter"
-                                                      : "cell",
-                                   ours));
+        throw BadInput(placeOf(text, ours, source), fmt::format("the game has no such {}: \"{}\"",
+                                                                key == "sides"     ? "side"
+                                                                : key == "letters" ? "letter"
+                                                                                   : "cell",
+                                                                ours));
       (*into)[ours] = theirs.get<std::string>();
     }
   }

@@ -3,9 +3,9 @@
 //   compare::Bridge bridge = compare::Bridge::read(*game, text, "map.json");
 //   texts.push_back(bridge.move("d3"));
 //
-// A map is a JSON object: `sides`, `letters` and `moves` give for each name of the sheet that of the
-// program; `cells` does so for cells, or is a pattern with {column} {row} {number}, counted from 1
-// from the top left, or {column0} {row0} {number0}, counted from 0.
+// A map is a JSON object: `sides`, `letters` and `moves` give for each name of the sheet that of
+// the program; `cells` does so for cells, or is a pattern with {column} {row} {number}, counted
+// from 1 from the top left, or {column0} {row0} {number0}, counted from 0.
 #pragma once
 
 #include <map>

@@ -13,7 +13,8 @@ namespace ninepegs::compare {
 namespace {
 
 constexpr std::uint64_t aPiece = 8;
-constexpr std::uint64_t shorterTries = 300;  // games in vain before the search for shorter ones ends
+constexpr std::uint64_t shorterTries =
+    300;  // games in vain before the search for shorter ones ends
 
 void add(Report& to, const Report& from) {
   to.playouts += from.playouts;
@@ -148,7 +149,8 @@ Report compare(const Game& game, const Bridge& bridge, const MakeCounterpart& ma
           }
           ++report.playouts;
           if (!report.difference) continue;
-          for (std::uint64_t was = first; number < was && !first.compare_exchange_weak(was, number);) {
+          for (std::uint64_t was = first;
+               number < was && !first.compare_exchange_weak(was, number);) {
           }
           break;
         }

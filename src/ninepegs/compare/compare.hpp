@@ -22,9 +22,9 @@ namespace ninepegs::compare {
 struct Options {
   std::uint64_t playouts = 2000;  // a quarter of each steer
   std::uint64_t seed = 1;
-  int threads = 1;        // changes no result, if the counterpart answers the same each time
-  int plyLimit = 2000;    // playouts are cut off there
-  bool probes = true;     // also try inputs that are no legal moves
+  int threads = 1;      // changes no result, if the counterpart answers the same each time
+  int plyLimit = 2000;  // playouts are cut off there
+  bool probes = true;   // also try inputs that are no legal moves
   std::uint64_t shortenBudget = 20'000;  // moves that may be played to find the shortest game
   const StopFlag* stop = nullptr;
   std::function<void(std::uint64_t done)> progress;  // called now and then, from any thread
@@ -44,8 +44,8 @@ struct Difference {
   std::string message;
   std::vector<std::string> moves;  // from the start, as the sheet writes them
   std::string input;               // that was refused or accepted, as the program writes it
-  std::vector<std::string> onlyOurs, onlyTheirs;  // moves, or "d3 x" on the board
-  Position position;               // as the game has it
+  std::vector<std::string> onlyOurs, onlyTheirs;                 // moves, or "d3 x" on the board
+  Position position;                                             // as the game has it
   std::optional<std::map<std::string, std::string>> theirBoard;  // by cell, if it tells
   bool shortest = false;  // no shorter game shows a difference: all were tried
   std::uint64_t playout = 0;

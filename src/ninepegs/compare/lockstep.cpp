@@ -121,18 +121,17 @@ std::optional<Difference> Lockstep::compared(const Standing& theirs, Report& rep
     report.toldResult = true;
     bool unclaimed = outcome.claim && !theirs.result->over;
     if (*theirs.result != ours && !unclaimed)
-      return difference(
-          Difference::Kind::result,
-          fmt::format("the sheet says the game is {}, the other says it is {}",
-                      resultWords(game_, ours), resultWords(game_, *theirs.result)));
+      return difference(Difference::Kind::result,
+                        fmt::format("the sheet says the game is {}, the other says it is {}",
+                                    resultWords(game_, ours), resultWords(game_, *theirs.result)));
   }
   if (theirs.turn) {
     report.toldTurn = true;
     if (!ours.over && *theirs.turn != live_->toMove())
-      return difference(Difference::Kind::turn,
-                        fmt::format("the sheet says {} is to move, the other says {}",
-                                    game_.info().sides[live_->toMove()],
-                                    game_.info().sides[*theirs.turn]));
+      return difference(
+          Difference::Kind::turn,
+          fmt::format("the sheet says {} is to move, the other says {}",
+                      game_.info().sides[live_->toMove()], game_.info().sides[*theirs.turn]));
   }
   if (std::optional<Difference> out = comparedBoard(theirs)) return out;
   if (theirs.board) report.toldBoard = true;
@@ -205,9 +204,8 @@ std::optional<Difference> Lockstep::probe(Stream* stream, std::size_t many, Repo
         takes = true;
       }
       if (takes) {
-        Difference out =
-            difference(Difference::Kind::accepted,
-                       fmt::format("{} {}: {}", quoted(one.text), how, one.what));
+        Difference out = difference(Difference::Kind::accepted,
+                                    fmt::format("{} {}: {}", quoted(one.text), how, one.what));
         out.input = one.text;
         return out;
       }

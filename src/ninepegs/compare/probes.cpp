@@ -46,9 +46,9 @@ std::string swapped(const std::string& text, const Geometry& board) {
     std::size_t length = cellAt(board, text, at, cell);
     if (length == 0) continue;
     if (board.shape().numbered) return text;
-    return replaced(text, {at, length},
-                    Geometry::columnName(board.rowNumber(cell)) +
-                        std::to_string(board.columnNumber(cell)));
+    return replaced(
+        text, {at, length},
+        Geometry::columnName(board.rowNumber(cell)) + std::to_string(board.columnNumber(cell)));
   }
   return text;
 }

@@ -85,8 +85,7 @@ class Program : public Counterpart {
   // The whole answer: it holds a result or an error.
   Json ask(const std::string& method, const Json& params) {
     if (!child_) child_ = std::make_unique<Child>(command_, limits_);
-    Json request = {
-        {"jsonrpc", "2.0"}, {"id", ++id_}, {"method", method}, {"params", params}};
+    Json request = {{"jsonrpc", "2.0"}, {"id", ++id_}, {"method", method}, {"params", params}};
     std::string line;
     switch (child_->ask(request.dump(), line)) {
       case Child::Came::line:
@@ -107,8 +106,8 @@ class Program : public Counterpart {
       throw CounterpartFailed(
           fmt::format("answered \"{}\" with what is no JSON: {}", method, harmless(line)));
     if (!answer.is_object() || (!answer.contains("result") && !answer.contains("error")))
-      throw CounterpartFailed(fmt::format(
-          "answered \"{}\" with neither a result nor an error: {}", method, harmless(line)));
+      throw CounterpartFailed(fmt::format("answered \"{}\" with neither a result nor an error: {}",
+                                          method, harmless(line)));
     if (!answer.contains("id") || answer["id"] != id_)
       throw CounterpartFailed(
           fmt::format("answered \"{}\" under another number than it was asked under: {}", method,
@@ -131,17 +130,17 @@ class Program : public Counterpart {
   }
 
   [[noreturn]] static void unclear(const std::string& key, const Json& value) {
-    throw CounterpartFailed(fmt::format("gave a \"{}\" that cannot be understood: {}", key,
-                                        harmless(value.dump(-1, ' ', true,
-                                                            Json::error_handler_t::replace))));
+    throw CounterpartFailed(
+        fmt::format("gave a \"{}\" that cannot be understood: {}", key,
+                    harmless(value.dump(-1, ' ', true, Json::error_handler_t::replace))));
   }
   int sideOf(const std::string& key, const Json& value) const {
     std::string name = value.is_string() ? value.get<std::string>() : value.dump();
     std::optional<int> side = bridge_.side(name);
     if (side) return *side;
-    throw CounterpartFailed(fmt::format(
-        "gave a \"{}\" that is no side of the game: {}; a map can say which is which", key,
-        harmless(name)));
+    throw CounterpartFailed(
+        fmt::format("gave a \"{}\" that is no side of the game: {}; a map can say which is which",
+                    key, harmless(name)));
   }
 
   Standing standing(const Json& value) const {
@@ -205,7 +204,8 @@ class Program : public Counterpart {
       if (!row.is_array() || row.size() != static_cast<std::size_t>(board.columns()))
         unclear("board", value);
       for (int x = 0; x < board.columns(); ++x)
-        if (Cell cell = board.cellAt(x, y); board.has(cell)) put(cell, row[static_cast<std::size_t>(x)]);
+        if (Cell cell = board.cellAt(x, y); board.has(cell))
+          put(cell, row[static_cast<std::size_t>(x)]);
     }
     return out;
   }

@@ -14,7 +14,7 @@ namespace ninepegs::compare {
 namespace {
 
 constexpr int steersDrawn = 4, longest = 300;
-constexpr int times = 3;                      // that each thing is shown
+constexpr int times = 3;                       // that each thing is shown
 constexpr std::uint64_t movesLooked = 12'000;  // of all candidates together, about
 
 // What is told of a position: how it stands, and how it stands after each move.
@@ -86,8 +86,8 @@ class Chooser {
            static_cast<std::size_t>(outcome.winner + 1);
   }
   std::size_t ofKind(const Piece& piece) const {
-    return uses_.size() + game_.info().ends.size() * 3 +
-           static_cast<std::size_t>(piece.kind) * 3 + static_cast<std::size_t>(piece.side + 1);
+    return uses_.size() + game_.info().ends.size() * 3 + static_cast<std::size_t>(piece.kind) * 3 +
+           static_cast<std::size_t>(piece.side + 1);
   }
   std::size_t ofMutant(std::size_t number) const {
     return uses_.size() + (game_.info().ends.size() + game_.info().kinds.size()) * 3 + number;
@@ -116,8 +116,7 @@ class Chooser {
       live_->listMoves(legal);
       if (legal.empty()) return;
       std::vector<std::uint64_t> before(uses_.begin(), uses_.end());
-      Move move =
-          steering.drawn(legal, static_cast<verify::Steer>(number % steersDrawn), stream);
+      Move move = steering.drawn(legal, static_cast<verify::Steer>(number % steersDrawn), stream);
       std::copy(before.begin(), before.end(), uses_.begin());  // it tried others
       live_->play(move);
       moves.push_back(move);
@@ -244,7 +243,8 @@ class Chooser {
     }
   }
 
-  // Again and again the candidate that shows most that is not shown often enough yet; of equal ones the shortest.
+  // Again and again the candidate that shows most that is not shown often enough yet; of equal ones
+  // the shortest.
   void choose() {
     std::map<std::size_t, int> shown;
     std::vector<bool> taken(all_.size(), false);

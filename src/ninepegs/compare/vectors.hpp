@@ -3,7 +3,8 @@
 //
 //   auto sheet = SheetGame::fromText("mine.pegs", text);
 //   compare::VectorSet set = compare::makeVectors(*sheet, {.seed = 1, .most = 40});
-//   for (const compare::Vector& one : set.vectors) texts.push_back(sheet->positionText(one.position));
+//   for (const compare::Vector& one : set.vectors)
+//   texts.push_back(sheet->positionText(one.position));
 #pragma once
 
 #include <cstdint>

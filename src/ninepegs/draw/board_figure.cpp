@@ -320,16 +320,14 @@ std::string boardImage(const Game& game, const Position& position, const FigureM
     cairo_surface_finish(surface.get());
   }
   if (status != CAIRO_STATUS_SUCCESS || cairo_surface_status(surface.get()) != CAIRO_STATUS_SUCCESS)
-    throw BadInput(
-        Place{name, 0, 0, 1, {}},
-        fmt::format("the figure could not be drawn ({})", cairo_status_to_string(status)));
+    throw BadInput(Place{name, 0, 0, 1, {}}, fmt::format("the figure could not be drawn ({})",
+                                                         cairo_status_to_string(status)));
   return bytes;
 }
 
 void drawBoard(const Game& game, const Position& position, const FigureMarks& marks,
                const std::filesystem::path& path) {
-  writeFile(path,
-            boardImage(game, position, marks, path.extension().string(), path.string()));
+  writeFile(path, boardImage(game, position, marks, path.extension().string(), path.string()));
 }
 
 }  // namespace ninepegs::draw

@@ -33,8 +33,7 @@ std::shared_ptr<const Game> opened(const fs::path& path, const std::string& vari
   fs::path beside = path;
   beside.replace_filename(path.stem().string() + std::string(casesEnding) + ".pegs");
   std::error_code error;
-  if (fs::exists(beside, error))
-    cases = {beside.string(), readFile(beside, limits::sheetBytes)};
+  if (fs::exists(beside, error)) cases = {beside.string(), readFile(beside, limits::sheetBytes)};
   return SheetGame::fromText(path.string(), std::move(text), variant, 0, std::move(cases));
 }
 
@@ -45,7 +44,8 @@ std::vector<std::string> Library::names() const {
   for (const fs::path& folder : folders_) {
     std::error_code error;
     for (const fs::directory_entry& entry : fs::directory_iterator(folder, error))
-      if (entry.path().extension() == ".pegs" && !isCasesFile(entry.path())) names.push_back(entry.path().stem().string());
+      if (entry.path().extension() == ".pegs" && !isCasesFile(entry.path()))
+        names.push_back(entry.path().stem().string());
     if (!names.empty()) break;
   }
   std::sort(names.begin(), names.end());

@@ -13,8 +13,8 @@ namespace {
 using verify::FindingKind;
 
 constexpr FindingKind watched[] = {
-    FindingKind::overwrite, FindingKind::drawOverWin, FindingKind::noEnd,    FindingKind::runaway,
-    FindingKind::endless,   FindingKind::symmetry,    FindingKind::leak,     FindingKind::ambiguous};
+    FindingKind::overwrite, FindingKind::drawOverWin, FindingKind::noEnd, FindingKind::runaway,
+    FindingKind::endless,   FindingKind::symmetry,    FindingKind::leak,  FindingKind::ambiguous};
 
 const char* says(FindingKind kind) {
   switch (kind) {
@@ -109,8 +109,8 @@ std::string junitXml(const Game& game, const verify::CheckOptions& options,
   for (const verify::ExampleRun& run : report.examples)
     testCase(run.variant.empty() ? run.name : run.name + " (variant " + run.variant + ")",
              run.findings.empty() ? "" : failure(game, run.findings.front()));
-  std::string playouts = fmt::format(" ({} playouts, seed {})",
-                                     report.evidence.playouts, options.seed);
+  std::string playouts =
+      fmt::format(" ({} playouts, seed {})", report.evidence.playouts, options.seed);
   if (game.checks() != nullptr)
     for (const Invariant& one : game.checks()->invariants())
       testCase("always " + one.text + playouts, found([&](const verify::Finding& finding) {

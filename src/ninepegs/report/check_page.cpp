@@ -57,13 +57,14 @@ class Page {
   std::string all() {
     std::string title = game_.info().title;
     if (!game_.info().variant.empty()) title += ", variant " + game_.info().variant;
-    out_ = "<!DOCTYPE html>\n<html lang=\"en\">\n<head>\n<meta charset=\"utf-8\">\n"
-           "<meta name=\"viewport\" content=\"width=device-width\">\n<title>Check of " +
-           escaped(title) + "</title>\n<style>" + style + "</style>\n</head>\n<body>\n";
+    out_ =
+        "<!DOCTYPE html>\n<html lang=\"en\">\n<head>\n<meta charset=\"utf-8\">\n"
+        "<meta name=\"viewport\" content=\"width=device-width\">\n<title>Check of " +
+        escaped(title) + "</title>\n<style>" + style + "</style>\n</head>\n<body>\n";
     out_ += "<h1>" + escaped(title) + "</h1>\n";
-    out_ += fmt::format("<p class=\"sub\">{} random playouts, seed {}. {}</p>\n",
-                        number(report_.evidence.playouts), options_.seed,
-                        escaped(game_.info().source));
+    out_ +=
+        fmt::format("<p class=\"sub\">{} random playouts, seed {}. {}</p>\n",
+                    number(report_.evidence.playouts), options_.seed, escaped(game_.info().source));
     verdict();
     looked();
     findings();
@@ -117,9 +118,9 @@ class Page {
       if (!finding.from.empty())
         out_ += "<div class=\"moves\">from " + escaped(finding.from) + "</div>\n";
       if (!finding.moves.empty())
-        out_ += fmt::format("<div class=\"moves\">{} {}</div>\n",
-                            finding.shortest ? "shortest game:" : "moves:",
-                            escaped(joined(finding.moves, ", ")));
+        out_ += fmt::format(
+            "<div class=\"moves\">{} {}</div>\n",
+            finding.shortest ? "shortest game:" : "moves:", escaped(joined(finding.moves, ", ")));
       std::string svg = figure_ ? figure_(finding) : "";
       if (!svg.empty())
         out_ += "<img alt=\"the position\" src=\"data:image/svg+xml;base64," + base64(svg) + "\">";
@@ -133,8 +134,7 @@ class Page {
     heading("How the games ended");
     out_ += "<table>\n";
     auto result = [&](const std::string& text, std::uint64_t times) {
-      double percent =
-          100.0 * static_cast<double>(times) / static_cast<double>(evidence.playouts);
+      double percent = 100.0 * static_cast<double>(times) / static_cast<double>(evidence.playouts);
       out_ += fmt::format(
           "<tr><td>{}</td><td class=\"n\">{}</td><td class=\"n\">{:.1f} %</td><td><span "
           "class=\"bar\" style=\"width:{:.1f}em\"></span></td></tr>\n",
@@ -162,9 +162,10 @@ class Page {
     for (const auto& [value, times] : spread.times) counts[(value - least) / step] += times;
     auto most = static_cast<double>(*std::max_element(counts.begin(), counts.end()));
     double bar = wide / static_cast<double>(counts.size());
-    out_ += fmt::format("<figure><svg width=\"{0}\" height=\"{1}\" viewBox=\"0 0 {0} {1}\" "
-                        "role=\"img\">\n",
-                        wide, high + 18);
+    out_ += fmt::format(
+        "<figure><svg width=\"{0}\" height=\"{1}\" viewBox=\"0 0 {0} {1}\" "
+        "role=\"img\">\n",
+        wide, high + 18);
     for (std::size_t i = 0; i < counts.size(); ++i) {
       double height = high * static_cast<double>(counts[i]) / most;
       out_ += fmt::format(
@@ -184,8 +185,8 @@ class Page {
     heading("Every position");
     const verify::EveryReport& every = *report_.every;
     out_ += "<table>\n";
-    row("positions", number(every.positions) +
-                         (every.complete() ? "" : ", and there are more: broken off"));
+    row("positions",
+        number(every.positions) + (every.complete() ? "" : ", and there are more: broken off"));
     if (every.classes) row("up to symmetry", number(*every.classes));
     row("every check made in", number(every.goneThrough));
     for (const verify::Reached& one : every.ends)
@@ -224,7 +225,9 @@ class Page {
       bool never = used != uses.end() && used->second == 0;
       out_ += fmt::format("<tr{}><td class=\"n\">{}</td><td class=\"n\">{}</td><td>{}</td></tr>\n",
                           never ? " class=\"never\"" : "", line,
-                          used == uses.end() ? "" : never ? "never" : number(used->second),
+                          used == uses.end() ? ""
+                          : never            ? "never"
+                                             : number(used->second),
                           escaped(source.line(line)));
     }
     out_ += "</table></div>\n";

@@ -138,8 +138,8 @@ std::vector<std::string> shareLines(const Game& game, const verify::CheckReport&
     faulty += finding.kind == verify::FindingKind::example ? 0 : 1;
   if (ended > 0) {
     verify::Interval share = verify::shareInterval(wins, ended, confidence);
-    out.push_back(fmt::format("{} wins {:.1f} % to {:.1f} % of random games",
-                              game.info().sides[0], 100 * share.least, 100 * share.greatest));
+    out.push_back(fmt::format("{} wins {:.1f} % to {:.1f} % of random games", game.info().sides[0],
+                              100 * share.least, 100 * share.greatest));
   }
   if (evidence.playouts > 0 && faulty == 0 && !report.every)
     out.push_back(fmt::format("a fault that was not met shows in fewer than {:.3g} % of them",
@@ -157,8 +157,7 @@ std::string notLookedAt(const Game& game, const verify::CheckReport& report) {
   if (game.checks() != nullptr && game.checks()->invariants().empty())
     parts.push_back("what must always hold: the sheet does not say it");
   if (report.examples.empty()) parts.push_back("cases: the sheet has none");
-  parts.push_back(
-      "whether the rules are those that were meant (`ninepegs ask` asks for that)");
+  parts.push_back("whether the rules are those that were meant (`ninepegs ask` asks for that)");
   return "Not looked at: " + joined(parts, "; ") + ".";
 }
 
@@ -211,7 +210,7 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
            ? paint.good("No fault found.")
            : paint.bad(fmt::format(
                  "{} found.", plural(static_cast<long long>(report.findings.size()), "fault")))) +
-      "\n" + paint.faint(wrapped(notLookedAt(game, report), textWidth, "")) ;
+      "\n" + paint.faint(wrapped(notLookedAt(game, report), textWidth, ""));
   return out;
 }
 

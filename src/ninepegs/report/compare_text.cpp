@@ -87,9 +87,9 @@ std::string boards(const Game& game, const Difference& difference) {
 std::string differenceText(const Game& game, const Difference& difference, const Paint& paint) {
   std::string out = "\n" + paint.bad("They differ: " + compare::kindName(difference.kind)) + "\n";
   out += wrapped(difference.message, textWidth, "  ");
-  out += fmt::format("  {}  {}\n", difference.shortest ? "shortest" : "after   ",
-                     difference.moves.empty() ? "no move, at the start"
-                                              : joined(difference.moves, ", "));
+  out += fmt::format(
+      "  {}  {}\n", difference.shortest ? "shortest" : "after   ",
+      difference.moves.empty() ? "no move, at the start" : joined(difference.moves, ", "));
   std::vector<std::pair<const char*, const std::vector<std::string>*>> rows = {
       {"only the sheet", &difference.onlyOurs}, {"only the other", &difference.onlyTheirs}};
   for (const auto& [name, texts] : rows)
@@ -103,23 +103,26 @@ std::string compareText(const Game& game, const compare::Report& report, const C
                         const Paint& paint) {
   std::string out = paint.strong(game.info().title);
   if (!game.info().variant.empty()) out += ", variant " + game.info().variant;
-  out += fmt::format(" and {}: {} games, seed {}\n", said.other, grouped(report.playouts),
-                     said.seed);
+  out +=
+      fmt::format(" and {}: {} games, seed {}\n", said.other, grouped(report.playouts), said.seed);
   if (report.stopped)
     out += paint.bad(fmt::format("  stopped early: {} were asked for\n", grouped(said.playouts)));
   std::vector<std::string> compared = told(report);
   out += fmt::format("  positions compared   {}\n", grouped(report.positions));
-  out += fmt::format("  compared in each     {}\n",
-                     compared.empty() ? "nothing: the other tells nothing" : joined(compared, ", "));
+  out +=
+      fmt::format("  compared in each     {}\n",
+                  compared.empty() ? "nothing: the other tells nothing" : joined(compared, ", "));
   if (report.probes > 0)
     out += fmt::format("  refused by both      {} inputs that are no legal moves\n",
                        grouped(report.probes));
   if (!report.unmet.empty())
-    out += wrapped("the map names moves that were never legal: " + few(report.unmet), textWidth,
-                   "  ");
+    out +=
+        wrapped("the map names moves that were never legal: " + few(report.unmet), textWidth, "  ");
   if (report.difference) return out + differenceText(game, *report.difference, paint);
-  return out + "\n" + (compared.empty() ? paint.bad("Nothing was compared.")
-                                        : paint.good("No difference found.")) + "\n";
+  return out + "\n" +
+         (compared.empty() ? paint.bad("Nothing was compared.")
+                           : paint.good("No difference found.")) +
+         "\n";
 }
 
 std::string compareJson(const Game& game, const compare::Report& report, const CompareSaid& said) {
@@ -147,9 +150,8 @@ std::string compareJson(const Game& game, const compare::Report& report, const C
     found["message"] = one.message;
     found["moves"] = one.moves;
     found["shortest"] = one.shortest;
-    found["input"] = one.input.empty() && one.kind != Difference::Kind::accepted
-                         ? Json(nullptr)
-                         : Json(one.input);
+    found["input"] = one.input.empty() && one.kind != Difference::Kind::accepted ? Json(nullptr)
+                                                                                 : Json(one.input);
     found["only_the_sheet"] = one.onlyOurs;
     found["only_the_other"] = one.onlyTheirs;
     found["position"] = game.positionText(one.position);

@@ -10,7 +10,7 @@ namespace ninepegs::report {
 
 // What is told beside the report itself.
 struct CompareSaid {
-  std::string other;  // how the counterpart is called
+  std::string other;                     // how the counterpart is called
   std::uint64_t playouts = 0, seed = 1;  // that were asked for
 };
 

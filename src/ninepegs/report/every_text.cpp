@@ -72,9 +72,9 @@ std::string everyText(const Game& game, const verify::EveryReport& every, const 
   std::vector<std::string> levels;
   for (std::uint64_t level : every.levels) levels.push_back(grouped(level));
   if (levels.size() <= movesShown) out += row("by fewest plies", joined(levels, ", "));
-  out += row(every.complete() ? "every check held in" : "every check made in",
-             fmt::format("{}, with {}", times(every.goneThrough, "position"),
-                         times(every.moves, "move")));
+  out += row(
+      every.complete() ? "every check held in" : "every check made in",
+      fmt::format("{}, with {}", times(every.goneThrough, "position"), times(every.moves, "move")));
   for (const verify::Reached& one : every.ends) {
     std::string who = one.outcome.winner < 0 ? "draw" : game.info().sides[one.outcome.winner];
     out += row(fmt::format("{}: {}", who, one.name),

@@ -38,11 +38,11 @@ struct CheckOptions {
 struct CheckReport {
   std::vector<ExampleRun> examples;
   Evidence evidence;
-  std::uint64_t viewPairs = 0;    // positions that look the same to a side, compared
-  std::vector<Finding> findings;  // examples first, then by kind and line
-  std::vector<Remark> remarks;    // no faults: what is suspect
-  bool endless = false;           // broken off after 64 playouts: a quarter of them had no end
-  bool stopped = false;           // what was done until then is in the evidence
+  std::uint64_t viewPairs = 0;       // positions that look the same to a side, compared
+  std::vector<Finding> findings;     // examples first, then by kind and line
+  std::vector<Remark> remarks;       // no faults: what is suspect
+  bool endless = false;              // broken off after 64 playouts: a quarter of them had no end
+  bool stopped = false;              // what was done until then is in the evidence
   std::optional<EveryReport> every;  // see addEvery
 };
 

@@ -173,10 +173,10 @@ void Walk::note(std::uint32_t number) {
   ++report_.positions;
   graph_.mover.push_back(static_cast<std::int8_t>(game_.toMove(position)));
   bool over = result.kind == ResultKind::win || result.kind == ResultKind::draw;
-  graph_.result.push_back(!over                             ? std::int8_t{-1}
-                          : result.kind == ResultKind::draw ? Solved::neither
-                                                            : static_cast<std::int8_t>(
-                                                                  result.winner));
+  graph_.result.push_back(!over ? std::int8_t{-1}
+                          : result.kind == ResultKind::draw
+                              ? Solved::neither
+                              : static_cast<std::int8_t>(result.winner));
   if (!over) return;
   ++report_.ended;
   auto same = [&](const Reached& one) { return one.outcome == result.outcome(); };
@@ -302,14 +302,12 @@ std::uint64_t Walk::classes() const {
   for (std::uint32_t from = 0; from < store_.size(); from += atOnce) {
     if (wantsStop(options_.stop)) return 0;
     std::uint32_t to = std::min(store_.size(), from + atOnce);
-    inParallel((to - from + aPiece - 1) / aPiece, options_.threads,
-               [&](std::uint64_t piece, int) {
-                 std::uint32_t first = from + static_cast<std::uint32_t>(piece) * aPiece;
-                 for (std::uint32_t at = first; at < std::min(to, first + aPiece); ++at)
-                   for (std::size_t i = 0; i < symmetries_.size(); ++i)
-                     images[(at - from) * symmetries_.size() + i] =
-                         imageOf(at, symmetries_[i]);
-               });
+    inParallel((to - from + aPiece - 1) / aPiece, options_.threads, [&](std::uint64_t piece, int) {
+      std::uint32_t first = from + static_cast<std::uint32_t>(piece) * aPiece;
+      for (std::uint32_t at = first; at < std::min(to, first + aPiece); ++at)
+        for (std::size_t i = 0; i < symmetries_.size(); ++i)
+          images[(at - from) * symmetries_.size() + i] = imageOf(at, symmetries_[i]);
+    });
     for (std::uint32_t at = from; at < to; ++at)
       for (std::size_t i = 0; i < symmetries_.size(); ++i) {
         std::uint32_t one = rootOf(at);

@@ -50,7 +50,7 @@ struct EveryReport {
   std::vector<Move> longestGame;         // ends that are only claimed are passed over
   int winner = -1;                       // of best play; -1: neither side can force a win
   std::uint64_t plies = 0;               // to a win, the loser putting it off
-  std::vector<Move> best;                // best play of both; where nobody wins, to a draw if it gets there
+  std::vector<Move> best;  // best play of both; where nobody wins, to a draw if it gets there
 };
 
 // An end that is only claimed counts as an end for best play; what could follow it is gone through.

@@ -227,8 +227,7 @@ void Mutants::prove() {
   std::map<std::uint32_t, std::uint32_t> added;  // of every -> of answers_
   for (std::size_t number = 0; number < silent.size(); ++number)
     for (Difference one : found[number]) {
-      auto [at, fresh] =
-          added.insert({one.scene, static_cast<std::uint32_t>(answers_.size())});
+      auto [at, fresh] = added.insert({one.scene, static_cast<std::uint32_t>(answers_.size())});
       if (fresh) answers_.push_back(every[one.scene]);
       one.scene = at->second;
       mutants_[silent[number]].shows.push_back(one);
@@ -236,8 +235,8 @@ void Mutants::prove() {
 }
 
 std::size_t Mutants::same() const {
-  return static_cast<std::size_t>(std::count_if(mutants_.begin(), mutants_.end(),
-                                                [](const Mutant& one) { return one.same; }));
+  return static_cast<std::size_t>(
+      std::count_if(mutants_.begin(), mutants_.end(), [](const Mutant& one) { return one.same; }));
 }
 
 void Mutants::study(Mutant& mutant) const {

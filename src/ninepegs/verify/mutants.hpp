@@ -71,7 +71,7 @@ struct MutantOptions {
   // A mutant that shows nothing in the scenes is asked in every position that can be reached, if
   // the sheet has no more moves in all of them than this; 0: no.
   std::size_t proof = 0;
-  SceneOptions scenes{};       // but for its seed and stop
+  SceneOptions scenes{};  // but for its seed and stop
   const StopFlag* stop = nullptr;
 };
 

@@ -50,8 +50,8 @@ void backwards(const PositionGraph& graph, const Before& before, Solved& out) {
 // A longest way by taking positions only after all that lead to them; none if some never come.
 std::optional<std::vector<std::uint32_t>> longestWay(const PositionGraph& graph,
                                                      const Before& before) {
-  std::vector<std::uint32_t> left(graph.size()), plies(graph.size(), 0),
-      from(graph.size(), nobody), queue;
+  std::vector<std::uint32_t> left(graph.size()), plies(graph.size(), 0), from(graph.size(), nobody),
+      queue;
   for (std::uint32_t at = 0; at < graph.size(); ++at) {
     left[at] = static_cast<std::uint32_t>(before.first[at + 1] - before.first[at]);
     if (left[at] == 0) queue.push_back(at);

@@ -12,7 +12,8 @@ struct PositionGraph {
   std::vector<std::uint64_t> first = {0};  // of number n: its followers stand from first[n] on ...
   std::vector<std::uint32_t> followers;    // ... up to first[n + 1]
   std::vector<std::int8_t> mover;          // 0 or 1
-  // Of a position at which a game is over, or claimed: 0 or 1 for the winner, 2 for a draw; else -1.
+  // Of a position at which a game is over, or claimed: 0 or 1 for the winner, 2 for a draw; else
+  // -1.
   std::vector<std::int8_t> result;
 
   std::uint32_t size() const { return static_cast<std::uint32_t>(first.size() - 1); }

@@ -24,8 +24,7 @@ Move Steering::drawn(const MoveList& moves, Steer steer, Stream& stream) {
     std::uint64_t rare = ~0ull;
     for (std::size_t line = 0; line < uses_.size(); ++line)
       if (uses_[line] > before[line]) rare = std::min(rare, total_[line]);
-    if (rare < bestRare || (rare == bestRare && stream.below(2) == 0))
-      bestRare = rare, best = move;
+    if (rare < bestRare || (rare == bestRare && stream.below(2) == 0)) bestRare = rare, best = move;
   }
   if (steer == Steer::rare) {
     std::vector<std::uint64_t> before(uses_.begin(), uses_.end());

@@ -29,7 +29,8 @@ std::string steerName(Steer steer);
 
 class Steering {
  public:
-  // `uses` is what the live position counts the uses of the rules' lines into; both must outlive it.
+  // `uses` is what the live position counts the uses of the rules' lines into; both must outlive
+  // it.
   Steering(LivePosition& live, std::span<std::uint64_t> uses)
       : live_(live), uses_(uses), total_(uses.size(), 0) {}
 

@@ -9,10 +9,9 @@ namespace ninepegs::rules {
 
 std::string slipName(Slip slip) {
   static const char* const names[] = {
-      "direction",     "number", "range",    "comparison", "and, or",
-      "part left out", "whose",  "negation", "piece",      "place",
-      "one side alone", "effect", "block",    "turn",       "end",
-      "memory",        "board"};
+      "direction", "number",   "range", "comparison", "and, or",        "part left out",
+      "whose",     "negation", "piece", "place",      "one side alone", "effect",
+      "block",     "turn",     "end",   "memory",     "board"};
   return names[static_cast<int>(slip)];
 }
 

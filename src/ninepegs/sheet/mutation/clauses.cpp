@@ -72,9 +72,7 @@ class Statements {
           form(Slip::range, c, [set](PickCell& copy) { copy.from = lessThan(copy.from, set); });
     if (c.ifAny) form(Slip::block, c, [](PickCell& copy) { copy.ifAny = false; });
   }
-  void operator()(const ChooseNumber& c) {
-    byOne(c, &ChooseNumber::high);
-  }
+  void operator()(const ChooseNumber& c) { byOne(c, &ChooseNumber::high); }
   void operator()(const ChooseKind& c) {
     for (std::size_t k = 0; k < c.kinds.size() && c.kinds.size() > 1; ++k)
       form(Slip::kind, c, [k](ChooseKind& copy) {

@@ -136,8 +136,7 @@ class Sections {
         add(Slip::oneSide, line, name, name + " only if " + rules_.sides[side] + " has moved",
             [i, side](Rules& to) {
               And both;
-              both.left =
-                  make(Type::truth, to.ends[i].span, IsSide{Role::mover, side});
+              both.left = make(Type::truth, to.ends[i].span, IsSide{Role::mover, side});
               both.right = to.ends[i].condition;
               to.ends[i].condition = make(Type::truth, to.ends[i].span, std::move(both));
             });

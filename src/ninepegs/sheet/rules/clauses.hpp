@@ -144,6 +144,14 @@ using ClauseForm = std::variant<PickCell, PickLine, ChooseKind, ChooseFromHand, 
                                 When, Repeat, Maximise, Tell, Write, WrittenAs, SeenAs>;
 
 struct Clause {
+  Clause();  // as for Term
+  Clause(Span span, int id, ClauseForm form);
+  Clause(const Clause&);
+  Clause(Clause&&) noexcept;
+  Clause& operator=(const Clause&);
+  Clause& operator=(Clause&&) noexcept;
+  ~Clause();
+
   Span span;
   int id = -1;  // number among all statements of the sheet
   ClauseForm form;

@@ -232,15 +232,26 @@ using Form =
                  HandOf, Count, EdgeOf, MovesOf, Arithmetic, Extreme, Total, Not, And, Or, Any,
                  None, Compare, Within, Inside, IsSide, Stuck, NobodyCanMove>;
 
+// Copied and destroyed in one place (terms.cpp): doing so for each form wherever a term is used
+// would be most of what the compiler works on.
 struct Term {
+  Term();
+  Term(Type type, Span span, Form form);
+  Term(const Term&);
+  Term(Term&&) noexcept;
+  Term& operator=(const Term&);
+  Term& operator=(Term&&) noexcept;
+  ~Term();
+
   Type type = Type::unknown;
   Span span;
   Form form;
 };
 
+TermPtr madeTerm(Type type, Span span, Form form);
 template <class F>
 TermPtr make(Type type, Span span, F form) {
-  return std::make_shared<const Term>(Term{type, span, Form(std::move(form))});
+  return madeTerm(type, span, Form(std::move(form)));
 }
 
 // The term's form if it is an F, else null.
