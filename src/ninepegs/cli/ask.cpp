@@ -107,8 +107,7 @@ class Session {
 
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
-  const auto* sheet = dynamic_cast<const SheetGame*>(game.get());
-  if (sheet == nullptr) throw BadInput(Place{}, "only a game with a sheet can be asked about");
+  const SheetGame& sheet = sheetOf(*game, "only a game with a sheet can be asked about");
   verify::MutantOptions how;
   how.seed = options.drawing.seedGiven();
   how.threads = options.drawing.threadsGiven();
@@ -120,9 +119,9 @@ void run(const Options& options, Context& context) {
   if (options.propose)
     requireWritable(*options.propose);
   else if (!options.json)
-    keeper.emplace(*sheet, options);
+    keeper.emplace(sheet, options);
   if (options.doubts) requireWritable(*options.doubts);
-  verify::Mutants mutants(*sheet, how);
+  verify::Mutants mutants(sheet, how);
   {
     Progress progress(context, "mutants", mutants.all().size());
     mutants.run([&](std::uint64_t done) { progress.at(done); });

@@ -14,6 +14,7 @@
 #include "ninepegs/base/parallel.hpp"
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/move_text.hpp"
+#include "ninepegs/game/sheet_game.hpp"
 
 namespace ninepegs::cli {
 namespace {
@@ -124,6 +125,12 @@ std::uint64_t DrawOptions::seedGiven() const {
 int DrawOptions::threadsGiven() const {
   int given = static_cast<int>(wholeOption(threads, "--threads", 0, 256));
   return given == 0 ? availableThreads() : given;
+}
+
+const SheetGame& sheetOf(const Game& game, const std::string& otherwise) {
+  const auto* sheet = dynamic_cast<const SheetGame*>(&game);
+  if (sheet == nullptr) throw BadInput(Place{}, otherwise);
+  return *sheet;
 }
 
 Cell cellNamed(const Game& game, const std::string& text, const std::string& option) {

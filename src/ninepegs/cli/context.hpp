@@ -10,6 +10,10 @@
 #include "ninepegs/game/library.hpp"
 #include "ninepegs/report/paint.hpp"
 
+namespace ninepegs {
+class SheetGame;
+}
+
 namespace ninepegs::cli {
 
 inline constexpr int exitFine = 0, exitFault = 1, exitBadInput = 2, exitInterrupted = 130;
@@ -68,6 +72,9 @@ struct DrawOptions {
   std::uint64_t seedGiven() const;
   int threadsGiven() const;  // at least 1
 };
+
+// The game as one that a sheet made. Throws BadInput with that message if it is none.
+const SheetGame& sheetOf(const Game& game, const std::string& otherwise);
 
 // The cell that a text names. Throws BadInput; `option` is named in the message.
 Cell cellNamed(const Game& game, const std::string& text, const std::string& option);

@@ -11,14 +11,13 @@ struct Options {
 
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.openWithVariants(context);
-  const auto* sheet = dynamic_cast<const SheetGame*>(game.get());
-  if (sheet == nullptr) throw BadInput(Place{}, "only a game with a sheet can be explained");
+  const SheetGame& sheet = sheetOf(*game, "only a game with a sheet can be explained");
   if (options.program) {
-    print(sheet::toText(sheet->program()));
+    print(sheet::toText(sheet.program()));
     return;
   }
-  print(options.json ? report::explanationJson(*sheet)
-                     : report::explanationText(*sheet, context.paint));
+  print(options.json ? report::explanationJson(sheet)
+                     : report::explanationText(sheet, context.paint));
 }
 
 }  // namespace

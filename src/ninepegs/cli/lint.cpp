@@ -17,13 +17,12 @@ struct Options {
 
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.openWithVariants(context);
-  const auto* sheet = dynamic_cast<const SheetGame*>(game.get());
-  if (sheet == nullptr) throw BadInput(Place{}, "only a game with a sheet can be read for lint");
+  const SheetGame& sheet = sheetOf(*game, "only a game with a sheet can be read for lint");
   verify::LintOptions lint;
   lint.playouts = wholeOption(options.playouts, "--playouts", 0, 1'000'000);
   lint.seed = wholeOption(options.seed, "--seed", 0, ~0ull);
   lint.stop = &stopFlag();
-  std::vector<verify::Remark> remarks = verify::lint(*sheet, lint);
+  std::vector<verify::Remark> remarks = verify::lint(sheet, lint);
   bool stopped = wantsStop(&stopFlag());
   context.exitCode = stopped ? exitInterrupted : remarks.empty() ? exitFine : exitFault;
   if (options.json) {

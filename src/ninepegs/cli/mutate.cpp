@@ -15,8 +15,7 @@ struct Options {
 
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
-  const auto* sheet = dynamic_cast<const SheetGame*>(game.get());
-  if (sheet == nullptr) throw BadInput(Place{}, "only a game with a sheet has mutants");
+  const SheetGame& sheet = sheetOf(*game, "only a game with a sheet has mutants");
   verify::MutantOptions how;
   how.seed = options.drawing.seedGiven();
   how.playouts = wholeOption(options.playouts, "--playouts", 0, 1'000'000);
@@ -25,7 +24,7 @@ void run(const Options& options, Context& context) {
   std::uint64_t atLeast = wholeOption(options.atLeast, "--at-least", 0, 100);
   how.stop = &stopFlag();
   how.proof = proofMoves;
-  verify::Mutants mutants(*sheet, how);
+  verify::Mutants mutants(sheet, how);
   {
     Progress progress(context, "mutants", mutants.all().size());
     mutants.run([&](std::uint64_t done) { progress.at(done); });

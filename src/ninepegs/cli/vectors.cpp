@@ -18,15 +18,14 @@ struct Options {
 
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
-  const auto* sheet = dynamic_cast<const SheetGame*>(game.get());
-  if (sheet == nullptr) throw BadInput(Place{}, "only a game with a sheet has test vectors");
+  const SheetGame& sheet = sheetOf(*game, "only a game with a sheet has test vectors");
   compare::VectorOptions how;
   how.seed = options.drawing.seedGiven();
   how.threads = options.drawing.threadsGiven();
   how.most = wholeOption(options.most, "--vectors", 1, 100'000);
   how.stop = &stopFlag();
   requireWritable(options.out);
-  compare::VectorSet set = compare::makeVectors(*sheet, how);
+  compare::VectorSet set = compare::makeVectors(sheet, how);
   if (wantsStop(&stopFlag())) {
     context.exitCode = exitInterrupted;
     return;

@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <atomic>
-#include <deque>
 #include <map>
 #include <mutex>
 
@@ -13,8 +12,7 @@ namespace ninepegs::compare {
 namespace {
 
 constexpr std::uint64_t aPiece = 8;
-constexpr std::uint64_t shorterTries =
-    300;  // games in vain before the search for shorter ones ends
+constexpr std::uint64_t shorterTries = 300;  // games in vain until no shorter one is looked for
 
 void add(Report& to, const Report& from) {
   to.playouts += from.playouts;

@@ -172,7 +172,7 @@ std::optional<Difference> Lockstep::asked(Report& report) {
 
 std::optional<Difference> Lockstep::comparedBoard(const Standing& theirs) {
   if (!theirs.board || game_.boards() != 1) return std::nullopt;
-  std::map<std::string, std::string> ours = *standingOf(game_, live_->position()).board;
+  std::map<std::string, std::string> ours = boardOf(game_, live_->position());
   if (ours == *theirs.board) return std::nullopt;
   Difference out = difference(Difference::Kind::board, "");
   auto only = [](const auto& these, const auto& those, std::vector<std::string>& into) {
@@ -235,14 +235,6 @@ std::optional<Difference> Lockstep::playOut(std::uint64_t number, const Options&
   }
   if (out) out->playout = number;
   return out;
-}
-
-bool Lockstep::follow(const std::vector<Move>& moves) {
-  Report ignored;
-  if (begin(ignored)) return false;
-  for (const Move& move : moves)
-    if (play(move, ignored)) return false;
-  return true;
 }
 
 }  // namespace ninepegs::compare

@@ -22,12 +22,9 @@ class Lockstep {
   std::optional<Difference> playOut(std::uint64_t number, const Options& options, int plies,
                                     Report& report);
 
-  // From the start through these moves, comparing nothing; false if one is refused or all ends.
-  bool follow(const std::vector<Move>& moves);
-  const std::vector<Move>& played() const { return played_; }
   LivePosition& live() { return *live_; }
   bool over();
-  // Texts in the program's notation that were legal and that nothing has asked for since.
+  // Of the moves that the map names, those that were legal in any game.
   const std::set<std::string>& met() const { return met_; }
 
  private:

@@ -2,8 +2,6 @@
 
 #include <algorithm>
 
-#include "ninepegs/game/move_text.hpp"
-
 namespace ninepegs::compare {
 namespace {
 
@@ -49,28 +47,37 @@ class OtherGame : public Counterpart {
 
 }  // namespace
 
-Standing standingOf(const Game& game, const Position& position) {
-  Standing out;
-  Result result = game.result(position);
-  bool over = result.kind == ResultKind::win || result.kind == ResultKind::draw;
-  out.result = {over, over ? result.winner : -1};
-  if (!over) out.turn = game.toMove(position);
-  MoveList moves;
-  game.listMoves(position, moves);
-  out.moves.emplace();
-  for (const Move& move : moves) out.moves->push_back(game.moveText(position, move));
-  std::sort(out.moves->begin(), out.moves->end());
-  out.moves->erase(std::unique(out.moves->begin(), out.moves->end()), out.moves->end());
-  if (game.boards() != 1) return out;
-  out.board.emplace();
+std::map<std::string, std::string> boardOf(const Game& game, const Position& position) {
+  std::map<std::string, std::string> out;
   const Geometry& board = game.board();
   for (Cell cell = 0; cell < board.size(); ++cell) {
     if (!board.has(cell)) continue;
     std::optional<Piece> piece = game.pieceAt(position, cell);
     if (!piece) continue;
     const GameInfo::Kind& kind = game.info().kinds[piece->kind];
-    (*out.board)[board.label(cell)] = kind.letters[piece->side < 0 ? 0 : piece->side];
+    out[board.label(cell)] = kind.letters[piece->side < 0 ? 0 : piece->side];
   }
+  return out;
+}
+
+Standing briefStandingOf(const Game& game, const Position& position) {
+  Standing out;
+  Result result = game.result(position);
+  bool over = result.kind == ResultKind::win || result.kind == ResultKind::draw;
+  out.result = {over, over ? result.winner : -1};
+  if (!over) out.turn = game.toMove(position);
+  if (game.boards() == 1) out.board = boardOf(game, position);
+  return out;
+}
+
+Standing standingOf(const Game& game, const Position& position) {
+  Standing out = briefStandingOf(game, position);
+  MoveList moves;
+  game.listMoves(position, moves);
+  out.moves.emplace();
+  for (const Move& move : moves) out.moves->push_back(game.moveText(position, move));
+  std::sort(out.moves->begin(), out.moves->end());
+  out.moves->erase(std::unique(out.moves->begin(), out.moves->end()), out.moves->end());
   return out;
 }
 

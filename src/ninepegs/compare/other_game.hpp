@@ -8,8 +8,13 @@
 
 namespace ninepegs::compare {
 
-// How a game stands: moves and cells by their texts. Of a game with two boards, or none, the board
+// What stands where: letters by the labels of cells. Requires a game with one board.
+std::map<std::string, std::string> boardOf(const Game& game, const Position& position);
+
+// How a game stands, without its moves: cells by their labels. Of a game with two boards the board
 // is left out. An end that is only claimed is taken as one.
+Standing briefStandingOf(const Game& game, const Position& position);
+// The same with the texts of the legal moves, which takes longer.
 Standing standingOf(const Game& game, const Position& position);
 
 // The game must outlive it. A move that comes to no end throws CounterpartFailed.

@@ -34,13 +34,6 @@ bool same(const Told& a, const Told& b) {
   return true;
 }
 
-// Without its list of moves, which is as long again for each move.
-Standing brief(const Game& game, const Position& position) {
-  Standing out = standingOf(game, position);
-  out.moves.reset();
-  return out;
-}
-
 Told toldOf(const Game& game, const Position& position) {
   Told out;
   out.here = standingOf(game, position);
@@ -49,7 +42,7 @@ Told toldOf(const Game& game, const Position& position) {
   for (const Move& move : moves) {
     Position after = position;
     game.apply(after, move);
-    out.after.emplace_back(game.moveText(position, move), brief(game, after));
+    out.after.emplace_back(game.moveText(position, move), briefStandingOf(game, after));
   }
   std::stable_sort(out.after.begin(), out.after.end(),
                    [](const auto& a, const auto& b) { return a.first < b.first; });

@@ -5,6 +5,7 @@
 #include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/report/check_text.hpp"
 #include "ninepegs/report/markup.hpp"
 
 namespace ninepegs::report {
@@ -107,8 +108,7 @@ std::string junitXml(const Game& game, const verify::CheckOptions& options,
     return std::string();
   };
   for (const verify::ExampleRun& run : report.examples)
-    testCase(run.variant.empty() ? run.name : run.name + " (variant " + run.variant + ")",
-             run.findings.empty() ? "" : failure(game, run.findings.front()));
+    testCase(caseName(run), run.findings.empty() ? "" : failure(game, run.findings.front()));
   std::string playouts =
       fmt::format(" ({} playouts, seed {})", report.evidence.playouts, options.seed);
   if (game.checks() != nullptr)
@@ -166,8 +166,7 @@ std::string sarifJson(const Game& game, const verify::CheckReport& report,
       text += "; variant " + finding.variant;
     add(idOf(finding.kind), "error", text, finding.line);
   }
-  for (const verify::Remark& one : report.remarks)
-    add("remark", "note", one.message + (one.hint.empty() ? "" : "; " + one.hint), one.line);
+  for (const verify::Remark& one : report.remarks) add("remark", "note", remarkText(one), one.line);
   Json run;
   run["tool"]["driver"] = driver;
   run["columnKind"] = "unicodeCodePoints";

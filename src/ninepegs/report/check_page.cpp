@@ -44,10 +44,6 @@ constexpr const char* style = R"(
   @media print { body { background: #fff; padding: 0; } }
 )";
 
-std::string number(std::uint64_t value) {
-  return grouped(value);
-}
-
 class Page {
  public:
   Page(const Game& game, const verify::CheckOptions& options, const verify::CheckReport& report,
@@ -62,9 +58,9 @@ class Page {
         "<meta name=\"viewport\" content=\"width=device-width\">\n<title>Check of " +
         escaped(title) + "</title>\n<style>" + style + "</style>\n</head>\n<body>\n";
     out_ += "<h1>" + escaped(title) + "</h1>\n";
-    out_ +=
-        fmt::format("<p class=\"sub\">{} random playouts, seed {}. {}</p>\n",
-                    number(report_.evidence.playouts), options_.seed, escaped(game_.info().source));
+    out_ += fmt::format("<p class=\"sub\">{} random playouts, seed {}. {}</p>\n",
+                        grouped(report_.evidence.playouts), options_.seed,
+                        escaped(game_.info().source));
     verdict();
     looked();
     findings();
@@ -95,16 +91,12 @@ class Page {
 
   void looked() {
     out_ += "<table>\n";
-    std::size_t passed = static_cast<std::size_t>(
-        std::count_if(report_.examples.begin(), report_.examples.end(),
-                      [](const verify::ExampleRun& run) { return run.findings.empty(); }));
-    if (!report_.examples.empty())
-      row("cases of the sheet", fmt::format("{} of {} passed", passed, report_.examples.size()));
+    if (!report_.examples.empty()) row("cases of the sheet", passedText(report_));
     for (const std::string& line : shareLines(game_, report_)) row("random games", line);
     if (report_.evidence.symmetryTests > 0)
-      row("symmetries", number(report_.evidence.symmetryTests) + " positions compared");
+      row("symmetries", grouped(report_.evidence.symmetryTests) + " positions compared");
     if (report_.viewPairs > 0)
-      row("secrets", number(report_.viewPairs) + " pairs of positions compared");
+      row("secrets", grouped(report_.viewPairs) + " pairs of positions compared");
     out_ += "</table>\n";
   }
 
@@ -138,12 +130,9 @@ class Page {
       out_ += fmt::format(
           "<tr><td>{}</td><td class=\"n\">{}</td><td class=\"n\">{:.1f} %</td><td><span "
           "class=\"bar\" style=\"width:{:.1f}em\"></span></td></tr>\n",
-          escaped(text), number(times), percent, percent / 6);
+          escaped(text), grouped(times), percent, percent / 6);
     };
-    for (const auto& [outcome, times] : evidence.outcomes) {
-      const auto& [end, winner, name] = outcome;
-      result((winner < 0 ? "draw: " : game_.info().sides[winner] + " wins: ") + name, times);
-    }
+    for (const auto& [outcome, times] : evidence.outcomes) result(endedText(game_, outcome), times);
     if (evidence.unfinished > 0) result("without an end", evidence.unfinished);
     out_ += "</table>\n<div class=\"charts\">\n";
     chart("plies of a game", evidence.lengths);
@@ -186,13 +175,13 @@ class Page {
     const verify::EveryReport& every = *report_.every;
     out_ += "<table>\n";
     row("positions",
-        number(every.positions) + (every.complete() ? "" : ", and there are more: broken off"));
-    if (every.classes) row("up to symmetry", number(*every.classes));
-    row("every check made in", number(every.goneThrough));
+        grouped(every.positions) + (every.complete() ? "" : ", and there are more: broken off"));
+    if (every.classes) row("up to symmetry", grouped(*every.classes));
+    row("every check made in", grouped(every.goneThrough));
     for (const verify::Reached& one : every.ends)
       row((one.outcome.winner < 0 ? std::string("draw") : game_.info().sides[one.outcome.winner]) +
               ": " + one.name,
-          number(one.positions) + " positions, soonest after " + pliesText(one.soonest.size()));
+          grouped(one.positions) + " positions, soonest after " + pliesText(one.soonest.size()));
     if (every.solved) {
       row("best play", bestPlayText(game_, every));
       row("longest game", every.longest ? pliesText(*every.longest) : "positions can come again");
@@ -205,8 +194,7 @@ class Page {
     heading("Suspect, but no fault");
     out_ += "<table>\n";
     for (const verify::Remark& one : report_.remarks)
-      row(fmt::format("line {}", one.line),
-          one.message + (one.hint.empty() ? "" : "; " + one.hint));
+      row(fmt::format("line {}", one.line), remarkText(one));
     out_ += "</table>\n";
   }
 
@@ -227,7 +215,7 @@ class Page {
                           never ? " class=\"never\"" : "", line,
                           used == uses.end() ? ""
                           : never            ? "never"
-                                             : number(used->second),
+                                             : grouped(used->second),
                           escaped(source.line(line)));
     }
     out_ += "</table></div>\n";
@@ -239,11 +227,9 @@ class Page {
     out_ += "<table>\n";
     for (const verify::ExampleRun& run : report_.examples) {
       bool good = run.findings.empty();
-      out_ += fmt::format(
-          "<tr><td class=\"{}\">{}</td><td>{}</td><th>line {}</th></tr>\n", good ? "good" : "bad",
-          good ? "passed" : "failed",
-          escaped(run.variant.empty() ? run.name : run.name + " (variant " + run.variant + ")"),
-          escaped(lineName(game_.info(), run.line)));
+      out_ += fmt::format("<tr><td class=\"{}\">{}</td><td>{}</td><th>line {}</th></tr>\n",
+                          good ? "good" : "bad", good ? "passed" : "failed", escaped(caseName(run)),
+                          escaped(lineName(game_.info(), run.line)));
     }
     out_ += "</table>\n";
   }

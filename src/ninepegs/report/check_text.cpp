@@ -36,10 +36,9 @@ void results(std::string& out, const Game& game, const verify::Evidence& evidenc
   std::vector<std::pair<std::string, std::uint64_t>> rows;
   std::size_t width = 0;
   for (const auto& [outcome, number] : evidence.outcomes) {
-    const auto& [end, winner, name] = outcome;
+    int end = std::get<0>(outcome);
     if (end >= 0 && end < static_cast<int>(reached.size())) reached[end] = true;
-    std::string who = winner < 0 ? "draw" : game.info().sides[winner] + " wins";
-    rows.emplace_back(who + ": " + name, number);
+    rows.emplace_back(endedText(game, outcome), number);
     width = std::max(width, rows.back().first.size());
   }
   if (evidence.unfinished > 0) rows.emplace_back("without an end", evidence.unfinished);
@@ -83,8 +82,7 @@ void remarks(std::string& out, const verify::CheckReport& report, const Paint& p
   out += "\n" + paint.strong("Suspect, but no fault") + "\n";
   for (const verify::Remark& one : report.remarks) {
     std::string line = fmt::format("line {:>3}  ", one.line);
-    std::string says = one.message + (one.hint.empty() ? "" : "; " + one.hint);
-    std::string text = wrapped(says, textWidth, "            ");
+    std::string text = wrapped(remarkText(one), textWidth, "            ");
     out += "  " + line + text.substr(12);
   }
 }
@@ -123,6 +121,25 @@ CellSet cellsOfFinding(const Game& game, const verify::Finding& finding) {
     for (const Result& end : game.checks()->endsThatHold(finding.last))
       if (end.kind == ResultKind::win) return game.cellsOfEnd(finding.last, end.end);
   return game.shownCells(finding.last);
+}
+
+std::string endedText(const Game& game, const verify::Evidence::Outcome& outcome) {
+  const auto& [end, winner, name] = outcome;
+  return resultText(game, winner < 0 ? Result::draw(name, end) : Result::win(winner, name, end));
+}
+
+std::string passedText(const verify::CheckReport& report) {
+  auto passed = std::count_if(report.examples.begin(), report.examples.end(),
+                              [](const verify::ExampleRun& run) { return run.findings.empty(); });
+  return fmt::format("{} of {} passed", passed, report.examples.size());
+}
+
+std::string caseName(const verify::ExampleRun& run) {
+  return run.variant.empty() ? run.name : run.name + " (variant " + run.variant + ")";
+}
+
+std::string remarkText(const verify::Remark& remark) {
+  return remark.message + (remark.hint.empty() ? "" : "; " + remark.hint);
 }
 
 std::vector<std::string> shareLines(const Game& game, const verify::CheckReport& report) {
@@ -175,17 +192,12 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
         paint.bad(fmt::format("  broken off: {} of these playouts came to no end; {} were "
                               "asked for\n",
                               evidence.unfinished, grouped(options.playouts)));
-  std::size_t passed = static_cast<std::size_t>(
-      std::count_if(report.examples.begin(), report.examples.end(),
-                    [](const verify::ExampleRun& run) { return run.findings.empty(); }));
   if (!report.examples.empty()) {
-    out += fmt::format("\n{}  {} of {} passed\n", paint.strong("Cases of the sheet"), passed,
-                       report.examples.size());
+    out += fmt::format("\n{}  {}\n", paint.strong("Cases of the sheet"), passedText(report));
     for (const verify::ExampleRun& run : report.examples)
       if (!run.findings.empty())
-        out += fmt::format(
-            "  line {:>3}  {}{}\n", lineName(game.info(), run.line), paint.bad("failed: "),
-            run.variant.empty() ? run.name : run.name + " (variant " + run.variant + ")");
+        out += fmt::format("  line {:>3}  {}{}\n", lineName(game.info(), run.line),
+                           paint.bad("failed: "), caseName(run));
     for (const verify::ExampleRun& run : report.examples)
       for (const std::string& broken : run.broken)
         out += fmt::format("  line {:>3}  {}\n", lineName(game.info(), run.line),

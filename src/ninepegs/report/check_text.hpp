@@ -16,6 +16,15 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
 // passed over, that win.
 CellSet cellsOfFinding(const Game& game, const verify::Finding& finding);
 
+// "Amber wins: four in a line", "draw: board full".
+std::string endedText(const Game& game, const verify::Evidence::Outcome& outcome);
+// "12 of 13 passed".
+std::string passedText(const verify::CheckReport& report);
+// A case's name, with its variant if it is one's.
+std::string caseName(const verify::ExampleRun& run);
+// A remark with its hint.
+std::string remarkText(const verify::Remark& remark);
+
 // What the playouts say of all games, a sentence each: the first side's share of wins, and how rare
 // a fault must be that was not met, both with 95 % confidence.
 std::vector<std::string> shareLines(const Game& game, const verify::CheckReport& report);

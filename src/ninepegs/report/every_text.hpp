@@ -10,7 +10,7 @@
 
 namespace ninepegs::report {
 
-// "The game has perhaps 5,478 positions."
+// "There are perhaps 5,478 positions, or more."
 std::string guessText(const verify::Guess& guess);
 
 std::string everyText(const Game& game, const verify::EveryReport& every, const Paint& paint);

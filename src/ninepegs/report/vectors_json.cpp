@@ -30,7 +30,8 @@ Json boardJson(const Game& game, const std::map<std::string, std::string>& lette
 
 // How a position stands, as a program tells it (docs/programs.md).
 Json standingJson(const Game& game, const Position& position, bool moves) {
-  compare::Standing standing = compare::standingOf(game, position);
+  compare::Standing standing =
+      moves ? compare::standingOf(game, position) : compare::briefStandingOf(game, position);
   Json out;
   out["turn"] = standing.turn ? Json(game.info().sides[*standing.turn]) : Json(nullptr);
   out["result"] = nullptr;

@@ -167,14 +167,19 @@ void Watcher::finish() {
   ++seen_.playouts;
 }
 
-// The finding of a fault, with the game that shows it.
-Finding withGame(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,
-                 const Shortened& shown) {
+Finding findingOf(FindingKind kind, int line, const Evidence::FirstSeen& seen) {
   Finding finding;
   finding.kind = kind;
   finding.line = line;
   finding.message = seen.message;
   finding.playout = seen.playout;
+  return finding;
+}
+
+// The finding of a fault, with the game that shows it.
+Finding withGame(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,
+                 const Shortened& shown) {
+  Finding finding = findingOf(kind, line, seen);
   finding.shortest = shown.shortest;
   std::unique_ptr<LivePosition> live = game.live();
   std::vector<Fault> faults;
@@ -198,14 +203,7 @@ Finding withGame(const Game& game, FindingKind kind, int line, const Evidence::F
 
 Finding described(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,
                   const CheckOptions& options) {
-  if (!options.described) {
-    Finding finding;
-    finding.kind = kind;
-    finding.line = line;
-    finding.message = seen.message;
-    finding.playout = seen.playout;
-    return finding;
-  }
+  if (!options.described) return findingOf(kind, line, seen);
   Shortened shortest{seen.moves, false};
   if (kind != FindingKind::endless)
     shortest = shorten(game, kind, line, seen.moves, options.shortenBudget, options.stop);

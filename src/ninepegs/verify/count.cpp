@@ -1,12 +1,12 @@
 #include "ninepegs/verify/count.hpp"
 
 #include <algorithm>
+#include <memory>
 #include <mutex>
-#include <set>
-#include <unordered_set>
 
 #include "ninepegs/base/parallel.hpp"
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/verify/position_store.hpp"
 
 namespace ninepegs::verify {
 namespace {
@@ -63,47 +63,35 @@ class Walk {
   std::vector<MoveList> lists_;  // by plies that are left
 };
 
-struct WordsHash {
-  std::size_t operator()(const std::vector<std::uint64_t>& words) const {
-    std::uint64_t hash = 0;
-    for (std::size_t i = 0; i < words.size(); ++i) hash = scrambled(hash ^ words[i]) + i;
-    return static_cast<std::size_t>(hash);
-  }
-};
-using PositionSet = std::unordered_set<std::vector<std::uint64_t>, WordsHash>;
-
 void countPositions(const Game& game, const Position& from, const CountOptions& options,
                     Counts& counts) {
-  PositionSet all;
-  std::vector<Position> level = {from};
-  all.insert(game.identity(from));
+  PositionStore all(game);
+  auto level = std::make_unique<PositionStore>(game);
+  all.add(from);
+  level->add(from);
   counts.positions.push_back(1);
   MoveList moves;
-  Position after;
+  Position position, after;
   std::unique_ptr<LivePosition> live = game.live();
-  for (int depth = 1; depth <= options.depth; ++depth) {
-    PositionSet here;
-    std::vector<Position> next;
-    for (const Position& position : level) {
+  for (int depth = 1; depth <= options.depth && !counts.stopped; ++depth) {
+    auto next = std::make_unique<PositionStore>(game);
+    for (std::uint32_t at = 0; at < level->size(); ++at) {
       if (wantsStop(options.stop)) {
         counts.stopped = true;
         break;
       }
+      level->get(at, position);
       live->setUp(position);
       live->listMoves(moves);
       for (const Move& move : moves) {
         live->play(move);
         live->copyTo(after);
         live->takeBack();
-        std::vector<std::uint64_t> identity = game.identity(after);
-        if (!here.insert(identity).second) continue;
-        all.insert(std::move(identity));
-        next.push_back(after);
+        if (next->add(after).second) all.add(after);
       }
     }
-    counts.positions.push_back(here.size());
+    counts.positions.push_back(next->size());
     level = std::move(next);
-    if (counts.stopped) break;
   }
   counts.allPositions = all.size();
 }

@@ -22,7 +22,6 @@ struct Step {
   Position after;
   std::vector<std::uint64_t> identity;
   std::uint64_t key = 0;
-  bool known = false;  // stood in the store already when it was played
   std::vector<Fault> faults;
   bool endless = false;  // playing it came to no end: there is no position
 };
@@ -92,8 +91,8 @@ Step Walk::stepOf(Worker& worker) {
   worker.live->copyTo(step.after);
   step.identity = game_.identity(step.after);
   step.key = PositionStore::keyOf(step.identity);
-  step.known = store_.find(step.identity, step.key).has_value();
-  if (!step.known || watchesSteps_) worker.inspector.position(*worker.live, step.faults);
+  bool known = store_.find(step.identity, step.key).has_value();
+  if (!known || watchesSteps_) worker.inspector.position(*worker.live, step.faults);
   return step;
 }
 
@@ -215,10 +214,7 @@ void Walk::merge(std::uint32_t number, Expanded& expanded) {
     for (const Fault& fault : step.faults) {
       if (report_.evidence.faults.count({fault.kind, fault.line}) > 0) continue;
       std::vector<Move> moves = movesTo(number);
-      Position at;
-      store_.get(number, at);
-      std::uint32_t last = to;
-      for (const Move& move : movesAlong({number, last})) moves.push_back(move);
+      for (const Move& move : movesAlong({number, to})) moves.push_back(move);
       report_.evidence.see(fault, 0, moves);
     }
   }

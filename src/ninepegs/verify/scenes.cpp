@@ -4,6 +4,7 @@
 #include <unordered_map>
 
 #include "ninepegs/base/limits.hpp"
+#include "ninepegs/verify/position_store.hpp"
 
 namespace ninepegs::verify {
 namespace {
@@ -103,7 +104,8 @@ class Finder {
     live_->setUp(scene.position);
     if (live_->outcome().kind != ResultKind::ongoing && !live_->outcome().claim) return;
     if (live_->outcome().kind == ResultKind::fault) return;
-    std::uint64_t key = game_.remembersPositions() ? keyOf(scene.position) : live_->hash();
+    std::uint64_t key =
+        game_.remembersPositions() ? PositionStore::keyOf(scene.position.words) : live_->hash();
     if (!met_.insert({key, 0}).second) return;
     ++out_.met;
     MoveList moves;
@@ -149,11 +151,6 @@ class Finder {
     if (at == out_.all.size()) out_.all.emplace_back();
     out_.all[at] = std::move(scene);
     return true;
-  }
-  static std::uint64_t keyOf(const Position& position) {
-    std::uint64_t key = 0;
-    for (std::uint64_t word : position.words) key = scrambled(key ^ word);
-    return key;
   }
 
   const Game& game_;
