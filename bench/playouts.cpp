@@ -18,6 +18,7 @@
 #include "ninepegs/play/opponent.hpp"
 #include "ninepegs/verify/check.hpp"
 #include "ninepegs/verify/count.hpp"
+#include "ninepegs/verify/mutants.hpp"
 #include "yardstick_chess.hpp"
 #include "yardstick_large.hpp"
 #include "yardstick_othello.hpp"
@@ -156,6 +157,18 @@ void searches(benchmark::State& state, const std::string& name) {
   state.SetItemsProcessed(static_cast<std::int64_t>(nodes));
 }
 
+// Mutants a second that are made and asked in all scenes.
+void mutants(benchmark::State& state, const std::string& name) {
+  std::shared_ptr<const Game> game = opened(name);
+  std::int64_t done = 0;
+  for (auto _ : state) {
+    verify::Mutants all(dynamic_cast<const SheetGame&>(*game), {.seed = 1});
+    all.run();
+    done += static_cast<std::int64_t>(all.all().size());
+  }
+  state.SetItemsProcessed(done);
+}
+
 // Move sequences of chess, the last ply counted in bulk. A wrong count fails the run.
 constexpr std::uint64_t chessFour = 197281, chessFive = 4865609, chessSix = 119060324;
 
@@ -214,18 +227,22 @@ int main(int argc, char** argv) {
   for (auto [name, games] :
        std::initializer_list<std::pair<const char*, int>>{{"tic-tac-toe", 8000},
                                                           {"connect-four", 3000},
-                                                          {"othello", 600},
-                                                          {"chess", 12},
-                                                          {"draughts", 40},
-                                                          {"morris", 40},
-                                                          {"hex", 150},
-                                                          {"five-in-a-row", 200},
-                                                          {"battleship", 20}})
+                                                          {"othello", 1000},
+                                                          {"chess", 200},
+                                                          {"draughts", 400},
+                                                          {"morris", 400},
+                                                          {"hex", 400},
+                                                          {"five-in-a-row", 400},
+                                                          {"battleship", 800}})
     benchmark::RegisterBenchmark((std::string("check of ") + name).c_str(), checks,
                                  std::string(name), games)
         ->MinTime(2);
   for (const char* name : {"tic-tac-toe", "connect-four", "othello", "chess"})
     benchmark::RegisterBenchmark((std::string("search of ") + name).c_str(), searches,
+                                 std::string(name))
+        ->MinTime(1);
+  for (const char* name : {"tic-tac-toe", "connect-four", "othello", "draughts"})
+    benchmark::RegisterBenchmark((std::string("mutants of ") + name).c_str(), mutants,
                                  std::string(name))
         ->MinTime(1);
   benchmark::RegisterBenchmark("count of chess to depth 6", countDeep)->Iterations(1);

@@ -157,6 +157,124 @@ bool isWhole(const fs::path& path) {
   return false;
 }
 
+std::size_t times(const std::string& text, const std::string& part) {
+  std::size_t many = 0;
+  for (std::size_t at = text.find(part); at != text.npos; at = text.find(part, at + 1)) ++many;
+  return many;
+}
+
+// Killed twenty times and resumed, a check comes to what one that was left alone comes to.
+TEST(Keeps, AKilledCheckGoesOnWhereItWas) {
+  Folder folder;
+  std::string file = (folder / "begun.json").string();
+  // With a fault, whose game is kept, too.
+  std::string sheet = faulty + "draw-before-win.pegs";
+  std::vector<std::string> alone = {"check",     sheet,    "--playouts", "120000", "--seed", "5",
+                                    "--threads", "2",      "--json"},
+                           kept = alone;
+  kept.insert(kept.end(), {"--resume", file});
+  Ran whole = ninepegs(alone);
+  EXPECT_EQ(whole.exitCode, 1);
+  Stream stream(2, 2);
+  for (int kill = 0; kill < 20; ++kill) {
+    killedAfter(kept, 20'000 + stream.below(150'000));
+    if (fs::exists(file)) {
+      EXPECT_TRUE(isWhole(file));
+    }
+  }
+  EXPECT_EQ(ninepegs(kept).out, whole.out);
+  // Once more: there is nothing left to play. And with more playouts, it goes on.
+  EXPECT_EQ(ninepegs(kept).out, whole.out);
+  for (auto* arguments : {&alone, &kept}) (*arguments)[3] = "130000";
+  Ran more = ninepegs(kept);
+  EXPECT_EQ(more.out, ninepegs(alone).out);
+  EXPECT_TRUE(has(more.err, "goes on behind 120000 playouts")) << more.err;
+  EXPECT_EQ(std::distance(fs::directory_iterator(folder.path()), {}), 1);
+}
+
+TEST(Keeps, WhatIsNoBegunCheckIsRefused) {
+  Folder folder;
+  std::string file = (folder / "begun.json").string();
+  auto check = [&](const std::string& game, std::vector<std::string> more = {}) {
+    std::vector<std::string> arguments = {"check", game, "--playouts", "300", "--resume", file};
+    arguments.insert(arguments.end(), more.begin(), more.end());
+    return ninepegs(arguments);
+  };
+  ASSERT_EQ(check("tic-tac-toe").exitCode, 0);
+  std::string good = readFile(file, 1'000'000);
+  auto refused = [&](const Ran& ran, const char* part) {
+    EXPECT_EQ(ran.exitCode, 2) << part;
+    EXPECT_TRUE(has(ran.err, part)) << ran.err;
+    EXPECT_TRUE(ran.out.empty());
+  };
+  refused(check("othello"), "of another game");
+  refused(check("tic-tac-toe", {"--seed", "2"}), "of another seed");
+  refused(check("tic-tac-toe", {"--closely"}), "with --closely");
+  refused(check("tic-tac-toe", {"--variant", "none"}), "has no variant");
+  refused(check("tic-tac-toe", {"--all-variants"}), "do not go together");
+  refused(ninepegs({"check", "tic-tac-toe", "--playouts", "100", "--resume", file}),
+          "holds 300 playouts already");
+  refused(ninepegs({"check", "tic-tac-toe", "--resume", (folder / "none" / "x").string()}),
+          "cannot be written");
+  for (std::size_t part = 0; part < 8; ++part) {
+    writeFile(file, good.substr(0, good.size() * part / 8));
+    refused(check("tic-tac-toe"), "was cut short");
+  }
+  // What is not as the program writes it: numbers below zero, too large or none, moves that are not
+  // legal, other counts.
+  for (const auto& [was, now] : std::vector<std::pair<std::string, std::string>>{
+           {"\"playouts\":300", "\"playouts\":-300"},
+           {"\"playouts\":300", "\"playouts\":\"300\""},
+           {"\"playouts\":300", "\"playouts\":299"},
+           {"\"uses\":[", "\"uses\":[1,"},
+           {"\"outcomes\":[[0,", "\"outcomes\":[[9,"},
+           {"\"outcomes\":[[0,", "\"outcomes\":[[0.5,"},
+           {"\"faults\":[]",
+            "\"faults\":[{\"kind\":1,\"line\":3,\"playout\":0,\"message\":\"\",\"moves\":[[0,99]]}]"},
+           {"\"faults\":[]", "\"faults\":[{\"kind\":77}]"},
+           {"\"faults\":[]", "\"faults\":7"}}) {
+    std::string bad = good;
+    std::size_t at = bad.find(was);
+    ASSERT_NE(at, bad.npos) << was << " in " << good;
+    writeFile(file, bad.replace(at, was.size(), now));
+    refused(check("tic-tac-toe"), "was cut short");
+    EXPECT_EQ(readFile(file, 1'000'000), bad);
+  }
+}
+
+// Saved, the sheet is checked again, and what changed is said; half a sheet is told and waited for.
+TEST(Keeps, AWatchedSheetIsCheckedWhenItIsSaved) {
+  Folder folder;
+  std::string file = (folder / "rows.pegs").string();
+  std::string sheet = readFile(std::string(NINEPEGS_SOURCE) + "/sheets/tic-tac-toe.pegs", 100'000), three = "any line of 3";
+  writeFile(file, sheet);
+  RunOptions options;
+  options.interrupt = true;
+  options.meanwhile = [&](const std::function<std::string()>& printed) {
+    auto until = [&](std::size_t rounds) {
+      for (int tries = 0; tries < 600; ++tries) {
+        if (times(printed(), "waits until") >= rounds) return;
+        std::this_thread::sleep_for(std::chrono::milliseconds(20));
+      }
+      ADD_FAILURE() << printed();
+    };
+    until(1);
+    std::string changed = sheet;
+    writeFile(file, changed.replace(changed.find(three), three.size(), "any line of 2"));
+    until(2);
+    writeFile(file, "game rows\nboard");
+    until(3);
+    writeFile(file, sheet);
+    until(4);
+  };
+  Ran ran = ninepegs({"check", file, "--playouts", "300", "--watch"}, options);
+  EXPECT_EQ(ran.exitCode, 130);
+  EXPECT_EQ(times(ran.out, "Since the check before"), 2u) << ran.out;
+  EXPECT_TRUE(has(ran.out, "new   the case ")) << ran.out;
+  EXPECT_TRUE(has(ran.out, "gone  the case ")) << ran.out;
+  EXPECT_TRUE(has(ran.err, "rows.pegs:2")) << ran.err;
+}
+
 // Killed a hundred times at random, runs leave whole files, and the next ones nothing else.
 TEST(Keeps, KilledRunsLeaveNoHalfFile) {
   Folder folder;

@@ -498,6 +498,29 @@ std::vector<Judge::CaseVerdict> Judge::cases() const {
                      : std::find(told.begin(), told.end(), step.endName) != told.end();
           break;
         }
+        case ExpectKind::sees: {
+          int viewer = side(step.subject.text);
+          Seen seen = this->seen(at, viewer);
+          std::string line = text(seen.shown);
+          bool secrets = std::any_of(tree_.pieces.begin(), tree_.pieces.end(),
+                                     [](const sheet::PieceDecl& piece) { return piece.secret; });
+          if (!secrets) seen.words.clear();
+          std::size_t mark = 0;
+          for (const sheet::SeesDecl& sees : tree_.sees) {
+            if (sees.letter.empty() || !secrets) continue;
+            const Cells& cells = seen.marks.at(mark++);
+            std::string list;
+            for (Cell cell : cells) list += (list.empty() ? "" : " ") + board_.label(cell);
+            if (list.empty()) continue;
+            line += "; " + sees.letter;
+            if (layered()) line += " of " + tree_.sides[sees.theirBoard ? 1 - viewer : viewer].text;
+            line += " on " + list;
+          }
+          for (std::size_t i = 0; i < seen.words.size(); ++i)
+            line += (i == 0 ? "; known: " : ", ") + seen.words[i];
+          good = line == step.endName;
+          break;
+        }
         case ExpectKind::seenBy: {
           std::size_t ply = step.numbers.empty() ? played.size() : step.numbers.front();
           good = ply >= 1 && ply <= played.size() && played[ply - 1].seen == step.endName;

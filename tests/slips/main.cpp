@@ -6,11 +6,15 @@
 #include <cstdio>
 #include <map>
 #include <optional>
+#include <set>
 
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/parallel.hpp"
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/compare/compare.hpp"
+#include "ninepegs/compare/other_game.hpp"
+#include "ninepegs/compare/program.hpp"
 #include "ninepegs/sheet/rules/printer.hpp"
 #include "ninepegs/verify/check.hpp"
 #include "ninepegs/verify/lint.hpp"
@@ -89,30 +93,44 @@ std::shared_ptr<const SheetGame> game(const std::string& text) {
   return SheetGame::fromText("slip.pegs", text);
 }
 
-// What `check` says first of a text; empty if nothing.
-std::string checked(const std::string& text) {
+// What `check` says of a text.
+struct Said {
+  std::string fault;  // the first; empty if none
+  // What it remarks, by sort: of these only what it does not say of the right sheet counts.
+  std::set<std::pair<std::string, std::string>> remarks;
+};
+
+Said checked(const std::string& text, bool remarks = false) {
+  Said out;
   try {
     verify::CheckOptions options;
     options.playouts = 2000;
     options.described = false;
-    verify::CheckReport report = verify::check(*game(text), options);
-    return report.findings.empty() ? "" : verify::findingName(report.findings.front().kind);
+    options.unnamed = options.parts = options.remarks = remarks;
+    auto sheet = game(text);
+    verify::CheckReport report = verify::check(*sheet, options);
+    if (!report.findings.empty()) out.fault = verify::findingName(report.findings.front().kind);
+    for (const verify::Remark& one : report.remarks) out.remarks.insert({"lint", one.message});
+    for (const verify::Tried& one : report.symmetries.all)
+      if (one.stands == verify::Stands::nearly)
+        out.remarks.insert({"symmetry", one.symmetry.name});
+    if (report.symmetries.unevenStart) out.remarks.insert({"symmetry", "start"});
+    for (const verify::PartUse& one : report.parts)
+      if (one.held == 0 || one.failed == 0)
+        out.remarks.insert({"part", fmt::format("{} {}", one.held > 0, one.text)});
+    std::vector<std::uint64_t> uses = verify::usesOf(report);
+    std::vector<RuleLine> lines = ruleLinesOf(*sheet);
+    for (std::size_t i = 0; i < uses.size(); ++i)
+      if (uses[i] == 0) out.remarks.insert({"unused", std::string(trimmed(lines[i].text))});
   } catch (const BadInput&) {
-    return "reading";
-  }
-}
-
-std::vector<std::string> remarks(const std::string& text) {
-  std::vector<std::string> out;
-  try {
-    for (const verify::Remark& one : verify::lint(*game(text), {})) out.push_back(one.message);
-  } catch (const BadInput&) {
+    out.fault = "reading";
   }
   return out;
 }
 
 struct Found {
-  std::string bare, lint, invariants, cases;
+  std::string bare, remark, invariants, cases;
+  std::string compared;  // with the right sheet: plies after which it shows; empty: it does not
   int question = 0;  // 0: none shows it
   std::size_t asked = 0;
   bool mutant = false;  // the right rules are among the mutants
@@ -144,23 +162,69 @@ void ask(const std::string& wrong, const std::string& right, Found& found) {
     if (rules::toText(rules::mutated(sheet->rules(), one.mutation)) == wanted) found.mutant = true;
 }
 
+// The sheet with the slip beside the right one, as `compare` holds one sheet against another.
+void compared(const std::string& wrong, const std::string& right, Found& found) {
+  try {
+    auto one = game(wrong), other = game(right);
+    compare::Options options;
+    options.playouts = 400;
+    options.probes = false;
+    options.shortenBudget = 2000;
+    compare::Report report = compare::compare(
+        *one, compare::Bridge(*one), [&] { return compare::makeOtherGame(*other); }, options);
+    if (report.difference) found.compared = fmt::format("{}", report.difference->moves.size());
+  } catch (const BadInput&) {
+    found.compared = "reading";
+  }
+}
+
 Found look(const Slip& slip, const std::string& sheet) {
   const std::vector<std::string> cases = {"case", "variant"},
                                  all = {"case", "variant", "always", "symmetric"};
   std::string wrong = put(slip, sheet);
   Found out;
-  out.bare = checked(without(wrong, all));
-  std::vector<std::string> before = remarks(without(sheet, all));
-  for (const std::string& one : remarks(without(wrong, all)))
-    if (std::find(before.begin(), before.end(), one) == before.end()) out.lint = "lint";
-  out.invariants = checked(without(wrong, cases));
-  out.cases = checked(wrong);
+  Said bare = checked(without(wrong, all), true), right = checked(without(sheet, all), true);
+  out.bare = bare.fault;
+  for (const auto& [sort, message] : bare.remarks)
+    if (right.remarks.count({sort, message}) == 0 &&
+        out.remark.find(sort) == out.remark.npos)
+      out.remark += (out.remark.empty() ? "" : ", ") + sort;
+  out.invariants = checked(without(wrong, cases)).fault;
+  out.cases = checked(wrong).fault;
+  compared(wrong, sheet, out);
   ask(without(wrong, all), without(sheet, all), out);
   return out;
 }
 
 std::string percent(std::size_t part, std::size_t whole) {
   return fmt::format("{:.0f} %", 100.0 * static_cast<double>(part) / static_cast<double>(whole));
+}
+
+// Faults planted in a program in Python, held against the sheet.
+void programs(const std::string& root) {
+  auto sheet = SheetGame::fromText("othello.pegs", readFile(root + "/sheets/othello.pegs", 1 << 20));
+  fmt::print(
+      "\n## In a program\n\nFaults planted in a program that plays othello "
+      "(`tests/programs/faulty_othello.py`), held against the sheet by `compare`, 400 games; the first is the right program:\n\n"
+      "| fault | found as | plies |\n| --- | --- | --- |\n");
+  for (const char* fault :
+       {"Othello", "RowForColumn", "NegativeIndex", "AcrossTheEdge", "AfterTheEnd", "NoPass",
+        "SevenDirections", "OneLeftLying", "Overwritten", "DrawIsAWin", "EmptyIsAPass",
+        "WinnerIsTheLast", "ForcedPassIsOptional"}) {
+    compare::Bridge bridge(*sheet);
+    compare::Options options;
+    options.playouts = 400;
+    options.shortenBudget = 300;
+    std::string command = fmt::format("python3 {0}/tests/programs/faulty_othello.py "
+                                      "{0}/examples/programs/python {1}",
+                                      root, fault);
+    compare::Report report = compare::compare(
+        *sheet, bridge, [&] { return compare::makeProgram(*sheet, bridge, command, {}); }, options);
+    fmt::print("| {} | {} | {} |\n", fault,
+               report.difference ? compare::kindName(report.difference->kind) : "-",
+               report.difference ? std::to_string(report.difference->moves.size()) : "-");
+    fmt::print(stderr, "{}\n", fault);
+  }
 }
 
 int run(const std::string& root, const std::string& only) {
@@ -175,21 +239,23 @@ int run(const std::string& root, const std::string& only) {
     all[i] = look(slips[i], sheets[slips[i].sheet]);
     fmt::print(stderr, "{}\n", slips[i].name);
   });
-  std::size_t bare = 0, invariants = 0, cases = 0, missed = 0;
+  std::size_t bare = 0, invariants = 0, cases = 0, differs = 0;
   std::vector<int> numbers;
   std::string table;
   for (std::size_t i = 0; i < slips.size(); ++i) {
     const Found& one = all[i];
-    bare += !one.bare.empty() || !one.lint.empty();
-    invariants += !one.bare.empty() || !one.lint.empty() || !one.invariants.empty();
+    bool alone = !one.bare.empty() || !one.remark.empty();
+    bare += alone;
+    invariants += alone || !one.invariants.empty();
+    differs += !one.compared.empty();
     cases += !one.cases.empty();
     if (one.question > 0) numbers.push_back(one.question);
-    missed += one.question == 0;
     auto cell = [](const std::string& text) { return text.empty() ? "-" : text; };
-    table += fmt::format("| {} | {} | {} | {} | {} | {} | {} | {} |\n", slips[i].sheet,
-                         slips[i].says, cell(one.bare), cell(one.lint), cell(one.invariants),
+    table += fmt::format("| {} | {} | {} | {} | {} | {} | {} | {} | {} |\n", slips[i].sheet,
+                         slips[i].says, cell(one.bare), cell(one.remark), cell(one.invariants),
                          cell(one.cases), one.mutant ? "yes" : "-",
-                         one.question > 0 ? std::to_string(one.question) : "-");
+                         one.question > 0 ? std::to_string(one.question) : "-",
+                         cell(one.compared));
   }
   std::sort(numbers.begin(), numbers.end());
   auto within = [&](int most) {
@@ -204,26 +270,32 @@ int run(const std::string& root, const std::string& only) {
       "slips`.\n\n"
       "- **bare**: `check` with 2,000 playouts, of the sheet without cases, `always` and "
       "`symmetric`\n"
-      "- **lint**: a remark of `lint` that the right sheet does not get\n"
+      "- **remark**: what `check` remarks of the bare sheet and not of the right one: as `lint` does, a\n"
+      "  symmetry that nearly holds, a part of a condition that was the same every time, a statement that\n"
+      "  no game used\n"
       "- **invariants**: `check` with `always` and `symmetric`\n"
       "- **cases**: `check` of the sheet with its cases, too\n"
       "- **mutant**: the right rules are among the bare sheet's mutants\n"
       "- **question**: which question of `ask`, of the bare sheet, the right sheet answers "
-      "otherwise\n\n"
+      "otherwise\n"
+      "- **compare**: held against the right sheet, 400 games: plies of the game that shows it\n\n"
       "| found by | of all |\n| --- | --- |\n"
-      "| check and lint, bare | {} |\n| ... with invariants | {} |\n| ... with cases | {} |\n"
+      "| check, bare | {} |\n| ... with invariants | {} |\n| ... with cases | {} |\n"
       "| the first 3 questions | {} |\n| the first 5 | {} |\n| the first 10 | {} |\n"
-      "| the first 20 | {} |\n\n"
-      "| sheet | what went wrong | bare | lint | invariants | cases | mutant | question |\n"
-      "| --- | --- | --- | --- | --- | --- | --- | --- |\n{}",
+      "| the first 20 | {} |\n| compare with the right sheet | {} |\n\n"
+      "| sheet | what went wrong | bare | remark | invariants | cases | mutant | question | compare |\n"
+      "| --- | --- | --- | --- | --- | --- | --- | --- | --- |\n{}",
       slips.size(), sheets.size(), percent(bare, slips.size()), percent(invariants, slips.size()),
-      percent(cases, slips.size()), within(3), within(5), within(10), within(20), table);
+      percent(cases, slips.size()), within(3), within(5), within(10), within(20),
+      percent(differs, slips.size()), table);
+  programs(root);
   // No false finding on the right sheets.
   int wrong = 0;
   fmt::print("\n| right sheet | bare | invariants | cases |\n| --- | --- | --- | --- |\n");
   for (const auto& [name, sheet] : sheets) {
-    std::string found[] = {checked(without(sheet, {"case", "variant", "always", "symmetric"})),
-                           checked(without(sheet, {"case", "variant"})), checked(sheet)};
+    std::string found[] = {checked(without(sheet, {"case", "variant", "always", "symmetric"})).fault,
+                           checked(without(sheet, {"case", "variant"})).fault,
+                           checked(sheet).fault};
     for (const std::string& one : found) wrong += one.empty() ? 0 : 1;
     for (std::string& one : found)
       if (one.empty()) one = "nothing";

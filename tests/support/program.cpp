@@ -56,7 +56,10 @@ Ran ninepegs(const std::vector<std::string>& arguments, const RunOptions& option
   if (options.interrupt) {
     for (int tries = 0; tries < 2000 && !catchesInterrupt(child); ++tries)
       std::this_thread::sleep_for(std::chrono::milliseconds(5));
-    std::this_thread::sleep_for(std::chrono::milliseconds(500));  // let it begin its work
+    if (options.meanwhile)
+      options.meanwhile([&] { return contents(folder / "out") + contents(folder / "err"); });
+    else
+      std::this_thread::sleep_for(std::chrono::milliseconds(500));  // let it begin its work
     kill(child, SIGINT);
   }
   int status = 0;

@@ -148,7 +148,63 @@ TEST(Check, FindsGamesWithoutEnd) {
   CheckReport report = checked(*test::fromText(text), 3);
   ASSERT_EQ(report.findings.size(), 1u);
   EXPECT_EQ(report.findings[0].kind, FindingKind::endless);
-  EXPECT_EQ(report.findings[0].moves.size(), 2000u);
+  // The way into a loop: played, it leads to a position that was there before.
+  const Finding& finding = report.findings[0];
+  EXPECT_NE(finding.message.find("comes again"), std::string::npos) << finding.message;
+  auto game = test::fromText(text);
+  std::set<std::vector<std::uint64_t>> met;
+  Position position = game->start();
+  for (std::size_t i = 0; i < finding.moves.size(); ++i) {
+    EXPECT_TRUE(met.insert(game->identity(position)).second) << i;
+    game->apply(position, matchingMoves(*game, position, finding.moves[i]).at(0));
+  }
+  EXPECT_EQ(met.count(game->identity(position)), 1u);
+  EXPECT_LT(finding.moves.size(), 200u);
+}
+
+// A heap that goes below zero: the number that runs away is named.
+TEST(Check, FindsNumbersThatRunAway) {
+  CheckReport report = checked(
+      *test::fromText("game heap\nsides Amber and Slate\nboard square 1 x 1\npiece peg o x\n"
+                      "number heap\nstart\n  heap 9\nmove grab\n  choose some from 1 to 3\n"
+                      "  set heap to heap - some\nends\n  mover wins \"last\" when heap = 0\n"),
+      20);
+  const Finding* endless = nullptr;
+  for (const Finding& one : report.findings)
+    if (one.kind == FindingKind::endless) endless = &one;
+  ASSERT_NE(endless, nullptr);
+  EXPECT_NE(endless->message.find("heap ran away, from -"), std::string::npos) << endless->message;
+  EXPECT_LE(endless->moves.size(), 24u);
+}
+
+// A fault that no game from the start comes to, from the position of a case.
+TEST(Check, SteeredGamesBeginAtCases) {
+  std::string text =
+      "game rare\nsides Amber and Slate\nboard square 4 x 4\npiece peg o x\npiece saw s z\n"
+      "move place\n  pick there in empty\n  put peg on there\n"
+      "move press\n  need any my saw\n  pick there in my peg\n  put peg on there\n"
+      "ends\n  draw \"long\" when no empty\n"
+      "case \"a saw\"\n  position\n    s . . .\n    . o . .\n    . . . .\n    . . . .\n"
+      "  expect ongoing\n";
+  CheckOptions options;
+  options.playouts = 200;
+  CheckReport report = check(*test::fromText(text), options);
+  ASSERT_EQ(report.ways.size(), 4u);
+  ASSERT_EQ(report.findings.size(), 1u);
+  EXPECT_EQ(report.findings[0].kind, FindingKind::overwrite);
+  EXPECT_EQ(report.findings[0].way, Steer::fromCase);
+  EXPECT_TRUE(report.findings[0].from.rfind("s3/1o2/4/4", 0) == 0) << report.findings[0].from;
+  EXPECT_EQ(report.findings[0].moves.size(), 1u);
+  EXPECT_TRUE(report.findings[0].shortest);
+  for (int threads : {1, 3}) {
+    options.threads = threads;
+    CheckReport again = check(*test::fromText(text), options);
+    ASSERT_EQ(again.ways.size(), report.ways.size());
+    for (std::size_t i = 0; i < report.ways.size(); ++i) {
+      EXPECT_EQ(again.ways[i].uses, report.ways[i].uses);
+      EXPECT_EQ(again.ways[i].ends, report.ways[i].ends);
+    }
+  }
 }
 
 TEST(Check, FindsMovesWithOneText) {
@@ -212,12 +268,19 @@ TEST(Shorten, LeavesOutWhatIsNotNeededWhenThereIsNoRoomToTryAll) {
     moves.push_back(matchingMoves(*game, position, text).front());
     game->apply(position, moves.back());
   }
-  Shortened all = shorten(*game, FindingKind::overwrite, 12, moves, 100'000, nullptr);
+  Evidence::FirstSeen seen{0, "", moves, {}, {}};
+  auto shortened = [&](ShortenOptions how) {
+    return shorten(*game, FindingKind::overwrite, 12, seen, how);
+  };
+  Shortened all = shortened({.plies = 0});
   EXPECT_TRUE(all.shortest);
   EXPECT_EQ(all.moves.size(), 2u);
-  Shortened some = shorten(*game, FindingKind::overwrite, 12, moves, 1, nullptr);
-  EXPECT_FALSE(some.shortest);
-  EXPECT_EQ(some.moves.size(), 2u);
+  // Parts left out; playouts cut; both leave open whether there is a shorter one.
+  for (ShortenOptions how : {ShortenOptions{.budget = 1, .plies = 0}, ShortenOptions{.budget = 1}}) {
+    Shortened some = shortened(how);
+    EXPECT_FALSE(some.shortest);
+    EXPECT_EQ(some.moves.size(), 2u);
+  }
 }
 
 TEST(Evidence, MergesInAnyOrder) {
@@ -225,9 +288,9 @@ TEST(Evidence, MergesInAnyOrder) {
   a.playouts = 1, b.playouts = 2, c.playouts = 3;
   a.lengths.add(4), b.lengths.add(4), c.lengths.add(9);
   a.uses = {1, 0}, b.uses = {0, 5}, c.uses = {2, 2};
-  a.see({FindingKind::noEnd, 3, "late"}, 90, {});
-  b.see({FindingKind::noEnd, 3, "early"}, 7, {});
-  c.see({FindingKind::noEnd, 4, "other"}, 1, {});
+  a.see({FindingKind::noEnd, 3, "late"}, {90, "", {}, {}, {}});
+  b.see({FindingKind::noEnd, 3, "early"}, {7, "", {}, {}, {}});
+  c.see({FindingKind::noEnd, 4, "other"}, {1, "", {}, {}, {}});
   Evidence one = a, two = c;
   one.merge(b), one.merge(c);
   two.merge(b), two.merge(a);

@@ -16,7 +16,8 @@ enum class ExpectKind {
   play,
   condition,  // a condition of the sheet holds
   told,       // the last move announced this, or nothing
-  seenBy      // a side saw this of a move
+  seenBy,     // a side saw this of a move
+  sees        // a side sees this of the position
 };
 
 }  // namespace ninepegs

@@ -49,6 +49,7 @@ struct Direction {
 struct Symmetry {
   std::string name;
   std::vector<Cell> image;  // for each cell number where it goes
+  bool exchange = false;    // the sides change places, too
 };
 
 // One row as it is drawn, from the left; cells that the board leaves out are among them.
@@ -132,6 +133,8 @@ class Geometry {
   // The symmetries that a name stands for; none if the board has no such symmetry.
   std::vector<Symmetry> symmetries(std::string_view name) const;
   static std::vector<std::string> symmetryNames();
+  // Every cell stays.
+  Symmetry identity() const;
 
  private:
   void finish();  // what follows from shape_, all_ and joins_

@@ -1,6 +1,7 @@
 // Directions, lines and symmetries.
 #include <algorithm>
 #include <map>
+#include <numeric>
 #include <set>
 #include <tuple>
 #include <unordered_set>
@@ -195,6 +196,12 @@ int Geometry::longestLine(const std::vector<int>& axes) const {
 std::vector<std::string> Geometry::symmetryNames() {
   return {"reflection of columns", "reflection of rows", "reflection of levels", "half turn",
           "quarter turn",          "sixth turn",         "transposition",        "all"};
+}
+
+Symmetry Geometry::identity() const {
+  Symmetry out{"", std::vector<Cell>(static_cast<std::size_t>(size()))};
+  std::iota(out.image.begin(), out.image.end(), 0);
+  return out;
 }
 
 std::vector<Symmetry> Geometry::symmetries(std::string_view name) const {

@@ -4,10 +4,15 @@
 
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/cli/check_files.hpp"
+#include "ninepegs/base/text.hpp"
 #include "ninepegs/cli/context.hpp"
+#include "ninepegs/cli/watch.hpp"
+#include "ninepegs/report/begun_check.hpp"
+#include "ninepegs/report/check_changes.hpp"
 #include "ninepegs/report/check_text.hpp"
 #include "ninepegs/report/every_text.hpp"
 #include "ninepegs/report/json.hpp"
+#include "ninepegs/report/listing.hpp"
 
 namespace ninepegs::cli {
 namespace {
@@ -17,8 +22,9 @@ struct Options {
   DrawOptions drawing;
   std::string playouts = "10000";
   Said out;
-  Said memory;
+  Said memory, resume;
   bool allVariants = false, closely = false, everyPosition = false, json = false;
+  bool listing = false, watch = false;
 };
 
 struct Checked {
@@ -61,28 +67,63 @@ int exitCodeOf(const verify::CheckReport& report) {
   return report.findings.empty() ? exitFine : exitFault;
 }
 
-void run(const Options& options, Context& context) {
-  std::shared_ptr<const Game> game = options.game.openWithVariants(context);
-  if (options.allVariants && options.game.variant)
-    throw BadInput(Place{}, "--variant and --all-variants do not go together",
-                   "leave one of them out");
+constexpr std::size_t begunBytes = 64 << 20;
+
+// Takes what was done before out of the file, if it is there, and keeps there what is done.
+void goOn(const Game& game, const std::string& file, verify::CheckOptions& how) {
+  requireWritable(file);
+  if (std::filesystem::exists(file)) {
+    how.begun = report::readBegun(game, how, NINEPEGS_VERSION, readFile(file, begunBytes), file);
+    printError(fmt::format("goes on behind {} in {}\n",
+                           plural(static_cast<long long>(how.begun.playouts), "playout"), file));
+  }
+  how.keep = [&game, file, &how](const verify::Evidence& evidence) {
+    writeFile(file, report::begunText(game, how, evidence, NINEPEGS_VERSION));
+  };
+}
+
+// The options as they were understood.
+struct Asked {
   verify::CheckOptions how;
-  how.closely = options.closely;
-  how.remarks = true;
-  how.playouts = wholeOption(options.playouts, "--playouts", 1, 1'000'000'000'000ull);
-  how.seed = options.drawing.seedGiven();
-  how.threads = options.drawing.threadsGiven();
-  how.stop = &stopFlag();
+  std::uint64_t memory = 0;
+};
+
+Asked understood(const Options& options) {
+  auto apart = [](bool both, const char* message) {
+    if (both) throw BadInput(Place{}, message, "leave one of them out");
+  };
+  apart(options.allVariants && options.game.variant,
+        "--variant and --all-variants do not go together");
+  apart(options.allVariants && options.resume, "--resume and --all-variants do not go together");
+  apart(options.watch && options.resume, "--resume and --watch do not go together");
+  apart(options.watch && options.json, "--json and --watch do not go together");
+  apart(options.listing && options.json,
+        "--json and --listing do not go together: the JSON has it, too");
   if (options.memory && !options.everyPosition)
     throw BadInput(Place{}, "--memory goes with --every-position", "leave it out");
-  std::uint64_t memory = wholeOption(options.memory.value_or("1024"), "--memory", 1, 1'000'000'000)
-                         << 20;
+  Asked out;
+  out.how.closely = options.closely;
+  out.how.remarks = out.how.unnamed = out.how.parts = true;
+  out.how.playouts = wholeOption(options.playouts, "--playouts", 1, 1'000'000'000'000ull);
+  out.how.seed = options.drawing.seedGiven();
+  out.how.threads = options.drawing.threadsGiven();
+  out.how.stop = &stopFlag();
+  out.memory = wholeOption(options.memory.value_or("1024"), "--memory", 1, 1'000'000'000) << 20;
+  return out;
+}
+
+// Checks the game, and its variants where that is asked for; sets the exit code.
+std::vector<Checked> checkAll(const Options& options, Asked asked, Context& context,
+                              std::string& failed) {
+  std::shared_ptr<const Game> game = options.game.openWithVariants(context);
+  verify::CheckOptions& how = asked.how;
+  if (options.resume) goOn(*game, *options.resume, how);
   if (options.out) makeFolder(*options.out);  // before the work, not after it
   std::vector<Checked> all = {{game, {}, {}}};
   if (options.allVariants)
     for (const auto& [name, says] : game->info().variants)
       all.push_back({game->variant(name), {}, {}});
-  std::string failed;
+  context.exitCode = exitFine;
   for (Checked& one : all) {
     if (wantsStop(&stopFlag())) one.report.stopped = true;
     if (one.report.stopped) continue;
@@ -93,27 +134,72 @@ void run(const Options& options, Context& context) {
                         how.playouts);
       how.progress = [&](std::uint64_t done) { progress.at(done); };
       one.report = verify::check(*one.game, how);
+      how.progress = nullptr;
     }
-    if (options.everyPosition && !one.report.stopped) everyPosition(one, how, memory, context);
+    if (options.everyPosition && !one.report.stopped)
+      everyPosition(one, how, asked.memory, context);
     context.exitCode = std::max(context.exitCode, exitCodeOf(one.report));
     std::filesystem::path folder = options.out.value_or("");
     if (options.out) write(one, how, options.allVariants ? folder / variant : folder, failed);
   }
-  how.progress = nullptr;
-  if (options.json && !options.allVariants) {
-    print(report::checkJson(*game, how, all.front().report) + "\n");
-  } else if (options.json) {
+  return all;
+}
+
+void tell(const Options& options, const verify::CheckOptions& how, const std::vector<Checked>& all,
+          const Context& context) {
+  if (options.json) {
     std::string out;
     for (const Checked& one : all)
-      out += (out.empty() ? "[\n" : ",\n") + report::checkJson(*one.game, how, one.report);
-    print(out + "\n]\n");
-  } else {
-    for (const Checked& one : all) {
-      std::string out = report::checkText(*one.game, how, one.report, context.paint);
-      if (!one.files.empty()) out += "\nFiles\n" + one.files;
-      print(out + (&one == &all.back() ? "" : "\n"));
-    }
+      out += (out.empty() ? "" : ",\n") + report::checkJson(*one.game, how, one.report);
+    print(options.allVariants ? "[\n" + out + "\n]\n" : out + "\n");
+    return;
   }
+  for (const Checked& one : all) {
+    std::string out = report::checkText(*one.game, how, one.report, context.paint);
+    if (options.listing) out += report::listingText(*one.game, one.report, context.paint);
+    if (!one.files.empty()) out += "\nFiles\n" + one.files;
+    print(out + (&one == &all.back() ? "" : "\n"));
+  }
+}
+
+// Where the sheet is read from, and its file of cases, whether it is there or not.
+std::vector<std::filesystem::path> filesOf(const Options& options, const Context& context) {
+  std::filesystem::path sheet = options.game.game;
+  if (!std::filesystem::exists(sheet))
+    sheet = context.library.open(options.game.game)->info().source;
+  std::filesystem::path cases = sheet;
+  return {sheet, cases.replace_extension(".cases.pegs")};
+}
+
+// Checks again whenever the sheet is saved, until Ctrl-C.
+void watch(const Options& options, const Asked& asked, Context& context) {
+  Watch files(filesOf(options, context));
+  std::vector<Checked> before;
+  do {
+    try {
+      std::string failed;
+      std::vector<Checked> all = checkAll(options, asked, context, failed);
+      if (wantsStop(&stopFlag())) break;
+      tell(options, asked.how, all, context);
+      for (std::size_t i = 0; i < before.size() && i < all.size(); ++i)
+        print("\n" + report::changesText(*before[i].game, before[i].report, *all[i].game,
+                                         all[i].report, context.paint));
+      if (!failed.empty()) printError(failed + "\n");
+      before = std::move(all);
+    } catch (const BadInput& error) {  // a sheet that is half written
+      printError(std::string(error.what()) + "\n");
+    }
+    printError("waits until the sheet is saved; Ctrl-C ends\n");
+  } while (files.wait(stopFlag()));
+  context.exitCode = exitInterrupted;
+}
+
+void run(const Options& options, Context& context) {
+  Asked asked = understood(options);
+  if (options.watch) return watch(options, asked, context);
+  std::string failed;
+  std::vector<Checked> all = checkAll(options, asked, context, failed);
+  tell(options, asked.how, all, context);
   if (failed.empty()) return;
   context.exitCode = exitBadInput;
   printError(failed + "\n");
@@ -142,6 +228,14 @@ void addCheck(CLI::App& app, Context& context) {
   addSaid(*command, "--memory", options->memory,
           "megabytes that every position may take (default 1024)")
       ->type_name("N");
+  command->add_flag("--listing", options->listing,
+                    "also print the sheet with how often each statement was used, and the parts of "
+                    "conditions that decided nothing");
+  addSaid(*command, "--resume", options->resume,
+          "keep in this file what was played, about once a second; if it is there, go on from it")
+      ->type_name("FILE");
+  command->add_flag("--watch", options->watch,
+                    "check again whenever the sheet is saved, and say what changed");
   command->add_flag("--json", options->json, "print one JSON object");
   command->footer(
       "Exit code 1 says that a fault was found; the shortest failing game is shown.\n"
@@ -149,6 +243,8 @@ void addCheck(CLI::App& app, Context& context) {
       "  ninepegs check tic-tac-toe --playouts 100000 --seed 1\n"
       "  ninepegs check nim --all-variants\n"
       "  ninepegs check tic-tac-toe --every-position\n"
+      "  ninepegs check chess --playouts 1000000 --resume chess-check.json\n"
+      "  ninepegs check ./my-game.pegs --watch\n"
       "  ninepegs check ./my-game.pegs --out report");
   command->callback([options, &context] { run(*options, context); });
 }

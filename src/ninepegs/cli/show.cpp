@@ -52,6 +52,11 @@ void run(const Options& options, Context& context) {
   if (!where.empty()) out += where + "\n";
   Position shown = viewer < 0 ? position : game->viewFor(position, viewer).shown;
   out += context.paint.faint("position: " + game->positionText(shown)) + "\n";
+  if (viewer >= 0)
+    out += context.paint.faint(fmt::format(
+               "expect {} sees \"{}\"", game->info().sides[viewer],
+               viewText(*game, game->viewFor(position, viewer)))) +
+           "\n";
   if (std::string notation = game->notation(position); !notation.empty())
     out += context.paint.faint("FEN: " + notation) + "\n";
   if (options.figure) out += "figure: " + *options.figure + "\n";

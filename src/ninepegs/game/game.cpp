@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include "ninepegs/base/text.hpp"
 #include "ninepegs/game/plain_live.hpp"
 
 namespace ninepegs {
@@ -91,6 +92,21 @@ std::string lineName(const GameInfo& info, int line) {
 
 std::vector<RuleLine> ruleLinesOf(const Game& game) {
   return game.checks() == nullptr ? std::vector<RuleLine>{} : game.checks()->ruleLines();
+}
+
+std::string viewText(const Game& game, const View& view) {
+  std::string out = game.positionText(view.shown);
+  for (const View::Mark& mark : view.marks) {
+    if (mark.cells.none()) continue;
+    std::vector<std::string> cells;
+    for (Cell cell = 0; cell < game.board().size(); ++cell)
+      if (mark.cells[cell]) cells.push_back(game.board().label(cell));
+    out += fmt::format("; {}{} on {}", mark.letter,
+                       game.boards() > 1 ? " of " + game.info().sides[mark.board] : "",
+                       joined(cells, " "));
+  }
+  if (!view.words.empty()) out += "; known: " + joined(view.words, ", ");
+  return out;
 }
 
 std::vector<std::string> brokenInvariants(const Game& game, const Position& position) {

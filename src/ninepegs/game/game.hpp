@@ -83,6 +83,10 @@ std::string lineName(const GameInfo& info, int line);
 // The lines whose use can be counted; none of a game without checks.
 std::vector<RuleLine> ruleLinesOf(const Game& game);
 
+// What a side sees, on one line: the position's text as it is shown, then letters on cells and what
+// is known in words.
+std::string viewText(const Game& game, const View& view);
+
 // What the position breaks of what must always hold, a sentence each; empty if nothing.
 std::vector<std::string> brokenInvariants(const Game& game, const Position& position);
 

@@ -79,11 +79,12 @@ std::shared_ptr<SheetGame> SheetGame::made(rules::Rules rules, sheet::Shortcuts 
 }
 
 // Compiled when a check asks for it first.
-const sheet::Program& SheetGame::counting() const {
-  std::call_once(countingMade_, [this] {
-    counting_ = sheet::compile(rules_, {.coverage = true, .without = without_});
+const sheet::Program& SheetGame::counting(bool parts) const {
+  std::call_once(countingMade_[parts], [&] {
+    counting_[parts] =
+        sheet::compile(rules_, {.coverage = true, .parts = parts, .without = without_});
   });
-  return counting_;
+  return counting_[parts];
 }
 
 void SheetGame::fillInfo() {

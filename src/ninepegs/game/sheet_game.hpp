@@ -67,6 +67,8 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
   std::int64_t invariantValue(std::size_t index, const Position& position, int side) const override;
   std::vector<Symmetry> symmetries() const override;
   Position alone(const Position& position) const override;
+  std::vector<RuleLine> conditionParts() const override;
+  std::vector<Symmetry> possibleSymmetries() const override;
   Position mapped(const Position& position, const Symmetry& symmetry) const override;
   std::vector<Example> examples() const override;
   bool conditionHolds(int index, const Position& position) const override;
@@ -86,6 +88,7 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
   SheetGame() = default;
   static std::shared_ptr<SheetGame> made(rules::Rules rules, sheet::Shortcuts without);
   void judge(Position& position) const;  // works out the result of a position that was set up
+  void exchangeSides(Position& position) const;  // but for what stands on cells
   Result decoded(std::uint64_t word) const;
   std::string firstMoves() const;
   std::string faultText(std::uint64_t word) const;
@@ -115,7 +118,7 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
     return found.overflown || total > 1;
   }
   void fillInfo();
-  const sheet::Program& counting() const;
+  const sheet::Program& counting(bool parts) const;
   void setUp(std::vector<Diagnostic>& found);
   Example example(const rules::CaseRule& one, int& conditions,
                   std::vector<Diagnostic>& found) const;
@@ -126,8 +129,9 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
   GameInfo info_;
   rules::Rules rules_;
   sheet::Program program_;
-  mutable std::once_flag countingMade_;
-  mutable sheet::Program counting_;       // counts how often each statement is used
+  // They count how often each statement is used; the second also how often parts of conditions hold.
+  mutable std::once_flag countingMade_[2];
+  mutable sheet::Program counting_[2];
   bool mayRepeat_ = false;                // two moves of a position may come to the same
   std::vector<std::size_t> hashedWords_;  // by which positions differ
   Position start_;

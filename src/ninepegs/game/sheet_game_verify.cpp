@@ -115,6 +115,7 @@ Example SheetGame::example(const rules::CaseRule& one, int& conditions,
         }
         break;
       case ExpectKind::seenBy:
+      case ExpectKind::sees:
         to.side = rules_.side(step.subject);
         break;
       case ExpectKind::condition:
@@ -136,6 +137,12 @@ Example SheetGame::example(const rules::CaseRule& one, int& conditions,
 std::vector<RuleLine> SheetGame::ruleLines() const {
   std::vector<RuleLine> out;
   for (const rules::StatementInfo& one : rules_.statements) out.push_back({one.line, one.text});
+  return out;
+}
+
+std::vector<RuleLine> SheetGame::conditionParts() const {
+  std::vector<RuleLine> out;
+  for (const sheet::PartCode& one : counting(true).conditionParts) out.push_back({one.line, one.text});
   return out;
 }
 
@@ -173,8 +180,19 @@ std::int64_t SheetGame::invariantValue(std::size_t index, const Position& positi
 std::vector<Symmetry> SheetGame::symmetries() const {
   std::vector<Symmetry> out;
   for (const rules::SymmetryRule& rule : rules_.symmetries)
-    for (Symmetry& symmetry : rules_.board.symmetries(rule.name))
-      out.push_back(std::move(symmetry));
+    for (Symmetry& symmetry : symmetriesOf(rule, rules_.board)) out.push_back(std::move(symmetry));
+  return out;
+}
+
+std::vector<Symmetry> SheetGame::possibleSymmetries() const {
+  std::vector<Symmetry> out;
+  for (const char* name : {"", "all"})
+    for (bool exchange : {false, true}) {
+      if (*name == 0 && !exchange) continue;
+      rules::SymmetryRule rule{name, exchange, *name != 0, {}};
+      for (Symmetry& symmetry : symmetriesOf(rule, rules_.board))
+        out.push_back(std::move(symmetry));
+    }
   return out;
 }
 
@@ -200,7 +218,11 @@ Position SheetGame::mapped(const Position& position, const Symmetry& symmetry) c
   const Layout& layout = program_.layout;
   auto mapBoth = [&](const Layout::BySide& slots) {
     map(slots[0]);
-    if (slots[1] != slots[0]) map(slots[1]);
+    if (slots[1] == slots[0]) return;
+    map(slots[1]);
+    if (symmetry.exchange)
+      std::swap_ranges(&out.words[slots[0]], &out.words[slots[0]] + program_.words,
+                       &out.words[slots[1]]);
   };
   mapBoth(layout.sides);
   mapBoth(layout.empty);
@@ -213,7 +235,32 @@ Position SheetGame::mapped(const Position& position, const Symmetry& symmetry) c
   for (sheet::Slot numbers : layout.cellNumbers)
     for (Cell cell = 0; numbers != 0 && cell < size; ++cell)
       out.words[numbers + symmetry.image[cell]] = position.words[numbers + cell];
+  if (symmetry.exchange) exchangeSides(out);
   return out;
+}
+
+// All that belongs to a side and lies on no cells.
+void SheetGame::exchangeSides(Position& position) const {
+  const Layout& layout = program_.layout;
+  std::vector<std::uint64_t>& words = position.words;
+  words[Layout::turn] = 1 - words[Layout::turn];
+  if (layout.lastMover != 0 && words[layout.lastMover] != 0)
+    words[layout.lastMover] = 3 - words[layout.lastMover];
+  for (const std::vector<Layout::BySide>* slots : {&layout.numbers, &layout.cells})
+    for (const Layout::BySide& one : *slots) std::swap(words[one[0]], words[one[1]]);
+  for (std::size_t kind = 0; layout.hands[0] != 0 && kind < rules_.kinds.size(); ++kind)
+    std::swap(words[layout.hands[0] + kind], words[layout.hands[1] + kind]);
+  std::uint64_t& result = words[Layout::result];
+  if (outcomeOf(result).kind != ResultKind::win) return;
+  result ^= std::uint64_t{1} << 8;
+  Outcome wanted = outcomeOf(result);
+  if (rules_.ends[wanted.end].kind != sheet::EndKind::sideWins) return;
+  // The other side may have an end of its own for it, under another number.
+  Position judged = position;
+  judge(judged);
+  Outcome is = outcomeOf(judged.words[Layout::result]);
+  if (is.kind == wanted.kind && is.winner == wanted.winner && is.claim == wanted.claim)
+    result = judged.words[Layout::result];
 }
 
 std::vector<Example> SheetGame::examples() const {

@@ -41,7 +41,8 @@ SheetLive<W>::SheetLive(const SheetGame& game, const sheet::Program& program,
   line_.resize(stride_ * usualPlies);
   hashes_.resize(usualPlies);
   values_.resize(usualPlies * program.invariants.size() * 2);
-  if (!uses.empty() && !program.forbidStatements.empty()) pending_.resize(uses.size());
+  if (!uses.empty() && (!program.forbidStatements.empty() || !program.conditionParts.empty()))
+    pending_.resize(uses.size());
   for (int side = 0; side < 2 && !game.mayRepeat_ && pending_.empty(); ++side) {
     const sheet::Instruction* first = &program.code[program.generate[side]];
     onlyOf_[side] = onlyOffer(first);
@@ -388,7 +389,7 @@ std::vector<Result> SheetLive<W>::endsThatHold() {
 }
 
 std::unique_ptr<LivePosition> SheetGame::live(std::span<std::uint64_t> uses) const {
-  const sheet::Program& program = uses.empty() ? program_ : counting();
+  const sheet::Program& program = uses.empty() ? program_ : counting(uses.size() > rules_.statements.size());
   return withWidth(program, [&]<int W>() -> std::unique_ptr<LivePosition> {
     return std::make_unique<SheetLive<W>>(*this, program, uses);
   });

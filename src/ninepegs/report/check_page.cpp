@@ -9,6 +9,7 @@
 #include "ninepegs/game/sheet_game.hpp"
 #include "ninepegs/report/check_text.hpp"
 #include "ninepegs/report/every_text.hpp"
+#include "ninepegs/report/listing.hpp"
 #include "ninepegs/report/markup.hpp"
 #include "ninepegs/verify/shares.hpp"
 
@@ -40,6 +41,7 @@ constexpr const char* style = R"(
            overflow-x: auto; }
   .sheet table { width: 100%; } .sheet td { padding: 0 .6rem; white-space: pre; }
   .sheet td.n { color: var(--faint); width: 1%; }
+  .note td { color: var(--bad); padding-left: 2.5rem !important; }
   .never { background: #f3d9d2; } .never td.n { color: var(--bad); font-weight: bold; }
   @media print { body { background: #fff; padding: 0; } }
 )";
@@ -66,6 +68,7 @@ class Page {
     findings();
     results();
     every();
+    symmetries();
     remarks();
     coverage();
     cases();
@@ -189,6 +192,15 @@ class Page {
     out_ += "</table>\n";
   }
 
+  void symmetries() {
+    std::vector<std::pair<std::string, std::string>> rows = symmetryRows(report_.symmetries);
+    if (rows.empty()) return;
+    heading("Symmetries that the sheet does not name");
+    out_ += "<table>\n";
+    for (const auto& [name, text] : rows) row(name, text);
+    out_ += "</table>\n";
+  }
+
   void remarks() {
     if (report_.remarks.empty()) return;
     heading("Suspect, but no fault");
@@ -200,23 +212,21 @@ class Page {
 
   // The sheet, with how often each line was used.
   void coverage() {
-    const auto* sheet = dynamic_cast<const SheetGame*>(&game_);
-    if (sheet == nullptr || !sheet->rules().source) return;
-    std::map<int, std::uint64_t> uses;
-    std::vector<RuleLine> lines = ruleLinesOf(game_);
-    for (std::size_t i = 0; i < lines.size(); ++i) uses[lines[i].line] += report_.evidence.uses[i];
+    std::vector<ListedLine> lines = listing(game_, report_);
+    if (lines.empty()) return;
     heading("The sheet, and how often each statement was used");
     out_ += "<div class=\"sheet\"><table>\n";
-    const sheet::Source& source = *sheet->rules().source;
-    for (int line = 1; line < source.firstOfCases(); ++line) {
-      auto used = uses.find(line);
-      bool never = used != uses.end() && used->second == 0;
+    for (const ListedLine& one : lines) {
+      bool never = one.uses && *one.uses == 0;
       out_ += fmt::format("<tr{}><td class=\"n\">{}</td><td class=\"n\">{}</td><td>{}</td></tr>\n",
-                          never ? " class=\"never\"" : "", line,
-                          used == uses.end() ? ""
-                          : never            ? "never"
-                                             : grouped(used->second),
-                          escaped(source.line(line)));
+                          never ? " class=\"never\"" : "", one.line,
+                          !one.uses ? ""
+                          : never   ? "never"
+                                    : grouped(*one.uses),
+                          escaped(one.text));
+      for (const std::string& note : one.notes)
+        out_ += fmt::format("<tr class=\"note\"><td></td><td></td><td>{}</td></tr>\n",
+                            escaped("^ " + note));
     }
     out_ += "</table></div>\n";
   }

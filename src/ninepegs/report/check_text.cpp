@@ -7,6 +7,7 @@
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/report/board_text.hpp"
 #include "ninepegs/report/every_text.hpp"
+#include "ninepegs/report/listing.hpp"
 #include "ninepegs/verify/shares.hpp"
 
 namespace ninepegs::report {
@@ -60,21 +61,75 @@ void results(std::string& out, const Game& game, const verify::Evidence& evidenc
                   evidence.choices.greatest(), evidence.choices.mean());
 }
 
-void statements(std::string& out, const Game& game, const verify::Evidence& evidence,
+void statements(std::string& out, const Game& game, const verify::CheckReport& report,
                 const Paint& paint) {
   std::vector<RuleLine> lines = ruleLinesOf(game);
   if (lines.empty()) return;
-  std::size_t unused = static_cast<std::size_t>(
-      std::count(evidence.uses.begin(), evidence.uses.end(), std::uint64_t{0}));
+  std::vector<std::uint64_t> uses = verify::usesOf(report);
+  std::size_t unused =
+      static_cast<std::size_t>(std::count(uses.begin(), uses.end(), std::uint64_t{0}));
   out += "\n" + paint.strong("Statements of the sheet") + "\n";
-  if (unused == 0) {
+  if (unused == 0)
     out += fmt::format("  all {} were used\n", lines.size());
-    return;
-  }
-  out += fmt::format("  {} of {} were never used:\n", unused, lines.size());
+  else
+    out += fmt::format("  {} of {} were never used:\n", unused, lines.size());
   for (std::size_t i = 0; i < lines.size(); ++i)
-    if (evidence.uses[i] == 0)
-      out += fmt::format("  line {:>3}  {}\n", lines[i].line, lines[i].text);
+    if (uses[i] == 0) out += fmt::format("  line {:>3}  {}\n", lines[i].line, lines[i].text);
+  std::size_t asked = 0;
+  std::string notes;
+  for (const verify::PartUse& part : report.parts) {
+    std::string note = partNote(part);
+    asked += note.empty();
+    if (!note.empty()) notes += fmt::format("  line {:>3}  {}\n", part.line, note);
+  }
+  if (!report.parts.empty())
+    out += notes.empty()
+               ? fmt::format("  each of {} of their conditions held and did not hold\n",
+                             plural(static_cast<long long>(report.parts.size()), "part"))
+               : fmt::format("  {} of {} parts of their conditions held and did not hold, but\n",
+                             asked, report.parts.size()) +
+                     notes;
+}
+
+// What games of the other ways reached that no other did.
+void otherWays(std::string& out, const Game& game, const verify::CheckReport& report,
+               const Paint& paint) {
+  if (report.ways.empty()) return;
+  out += "\n" + paint.strong("Games drawn other ways") + "\n";
+  std::vector<RuleLine> lines = ruleLinesOf(game);
+  std::vector<std::uint64_t> uses = verify::usesOf(report);
+  std::vector<std::string> nothing;
+  std::uint64_t games = 0;
+  for (const verify::WayEvidence& way : report.ways) {
+    std::vector<std::string> alone;
+    for (std::size_t i = 0; i < lines.size(); ++i)
+      if (way.uses[i] > 0 && uses[i] == way.uses[i])
+        alone.push_back(fmt::format("line {}", lines[i].line));
+    if (alone.empty()) {
+      nothing.push_back(verify::steerName(way.way));
+      games += way.games;
+      continue;
+    }
+    out += wrapped(fmt::format("{}, {}: alone reached {}", verify::steerName(way.way),
+                               plural(static_cast<long long>(way.games), "game"),
+                               joined(alone, ", ")),
+                   textWidth, "  ");
+  }
+  if (!nothing.empty())
+    out += wrapped(fmt::format("{}, {}: reached nothing that others did not", joined(nothing, ", "),
+                               plural(static_cast<long long>(games), "game")),
+                   textWidth, "  ");
+}
+
+void symmetries(std::string& out, const verify::SymmetryTrial& trial, const Paint& paint) {
+  std::vector<std::pair<std::string, std::string>> rows = symmetryRows(trial);
+  if (rows.empty()) return;
+  out += "\n" + paint.strong("Symmetries that the sheet does not name") + "\n";
+  for (const auto& [name, text] : rows) {
+    std::string title = fmt::format("{:<8}", name);
+    out += "  " + (name == "nearly" || name == "start" ? paint.bad(title) : title) + "  " +
+           wrapped(text, textWidth, "            ").substr(12);
+  }
 }
 
 void remarks(std::string& out, const verify::CheckReport& report, const Paint& paint) {
@@ -95,6 +150,8 @@ void findings(std::string& out, const Game& game, const verify::CheckReport& rep
         "\n" + paint.bad(fmt::format("Fault {}: {}", ++number, verify::findingName(finding.kind)));
     if (finding.line > 0) out += ", line " + lineName(game.info(), finding.line);
     out += "\n" + wrapped(finding.message, textWidth, "  ");
+    if (finding.way != verify::Steer::uniform)
+      out += fmt::format("  met       in a game {}\n", verify::steerName(finding.way));
     if (!finding.from.empty()) out += "  from      " + finding.from + "\n";
     std::string how =
         finding.moves.empty() ? "none, the position itself" : joined(finding.moves, ", ");
@@ -121,6 +178,32 @@ CellSet cellsOfFinding(const Game& game, const verify::Finding& finding) {
     for (const Result& end : game.checks()->endsThatHold(finding.last))
       if (end.kind == ResultKind::win) return game.cellsOfEnd(finding.last, end.end);
   return game.shownCells(finding.last);
+}
+
+std::vector<std::pair<std::string, std::string>> symmetryRows(const verify::SymmetryTrial& trial) {
+  std::vector<std::pair<std::string, std::string>> out;
+  auto list = [&](verify::Stands stands, const char* title) {
+    std::vector<std::string> names;
+    for (const verify::Tried& one : trial.all)
+      if (one.stands == stands)
+        names.push_back(
+            one.symmetry.name +
+            (stands == verify::Stands::holds && !one.start ? " (not of the start)" : ""));
+    if (!names.empty()) out.emplace_back(title, joined(names, "; "));
+  };
+  list(verify::Stands::holds, "hold");
+  list(verify::Stands::fails, "fail");
+  for (const verify::Tried& one : trial.all)
+    if (one.stands == verify::Stands::nearly)
+      out.emplace_back(
+          "nearly",
+          fmt::format("{}, not in {} of {} positions: after {}, {}", one.symmetry.name, one.failed,
+                      grouped(one.positions),
+                      one.moves.empty() ? "no move" : joined(one.moves, ", ").substr(0, 400),
+                      one.message));
+  if (trial.unevenStart)
+    out.emplace_back("start", "the rules are the same for both sides, the start is not");
+  return out;
 }
 
 std::string endedText(const Game& game, const verify::Evidence::Outcome& outcome) {
@@ -167,8 +250,8 @@ std::vector<std::string> shareLines(const Game& game, const verify::CheckReport&
 std::string notLookedAt(const Game& game, const verify::CheckReport& report) {
   std::vector<std::string> parts;
   bool every = report.every && report.every->complete();
-  auto unused = static_cast<long long>(
-      std::count(report.evidence.uses.begin(), report.evidence.uses.end(), std::uint64_t{0}));
+  std::vector<std::uint64_t> uses = verify::usesOf(report);
+  auto unused = static_cast<long long>(std::count(uses.begin(), uses.end(), std::uint64_t{0}));
   if (unused > 0) parts.push_back(plural(unused, "statement") + " that no game used");
   if (!every) parts.push_back("positions that random games do not reach");
   if (game.checks() != nullptr && game.checks()->invariants().empty())
@@ -213,7 +296,9 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
                     grouped(report.viewPairs));
   for (const std::string& line : shareLines(game, report)) out += "  " + line + "\n";
   if (report.every) out += everyText(game, *report.every, paint);
-  statements(out, game, evidence, paint);
+  otherWays(out, game, report, paint);
+  statements(out, game, report, paint);
+  symmetries(out, report.symmetries, paint);
   remarks(out, report, paint);
   findings(out, game, report, paint);
   out +=

@@ -32,4 +32,7 @@ std::vector<std::string> shareLines(const Game& game, const verify::CheckReport&
 // What the check did not look at, in words.
 std::string notLookedAt(const Game& game, const verify::CheckReport& report);
 
+// How the symmetries that the sheet does not name stand, and which they are.
+std::vector<std::pair<std::string, std::string>> symmetryRows(const verify::SymmetryTrial& trial);
+
 }  // namespace ninepegs::report

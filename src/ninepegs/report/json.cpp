@@ -162,6 +162,26 @@ std::string countJson(const Game& game, const Position& from, const verify::Coun
   return text(out);
 }
 
+// Those that the sheet does not name.
+static Json symmetriesJson(const verify::SymmetryTrial& trial) {
+  Json out = Json::array();
+  for (const verify::Tried& tried : trial.all) {
+    static const char* const stands[] = {"holds", "nearly", "fails"};
+    Json one;
+    one["name"] = tried.symmetry.name;
+    one["stands"] = stands[static_cast<int>(tried.stands)];
+    one["positions"] = tried.positions;
+    one["failed"] = tried.failed;
+    one["start"] = tried.start;
+    if (tried.stands == verify::Stands::nearly) {
+      one["message"] = tried.message;
+      one["moves"] = tried.moves;
+    }
+    out.push_back(one);
+  }
+  return out;
+}
+
 std::string checkJson(const Game& game, const verify::CheckOptions& options,
                       const verify::CheckReport& report) {
   const verify::Evidence& evidence = report.evidence;
@@ -197,14 +217,28 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
   out["statements"] = Json::array();
   out["unused"] = Json::array();
   std::vector<RuleLine> lines = ruleLinesOf(game);
+  std::vector<std::uint64_t> uses = verify::usesOf(report);
   for (std::size_t i = 0; i < lines.size(); ++i) {
     Json one;
     one["line"] = lines[i].line;
     one["text"] = lines[i].text;
-    one["times"] = evidence.uses[i];
+    one["times"] = uses[i];
     out["statements"].push_back(one);
-    if (evidence.uses[i] == 0) out["unused"].push_back(lines[i].line);
+    if (uses[i] == 0) out["unused"].push_back(lines[i].line);
   }
+  out["condition_parts"] = Json::array();
+  for (const verify::PartUse& part : report.parts)
+    out["condition_parts"].push_back(
+        {{"line", part.line}, {"text", part.text}, {"held", part.held}, {"failed", part.failed}});
+  out["other_ways"] = Json::array();
+  for (const verify::WayEvidence& way : report.ways) {
+    Json alone = Json::array();
+    for (std::size_t i = 0; i < lines.size(); ++i)
+      if (way.uses[i] > 0 && uses[i] == way.uses[i]) alone.push_back(lines[i].line);
+    out["other_ways"].push_back(
+        {{"way", verify::steerName(way.way)}, {"games", way.games}, {"alone_reached", alone}});
+  }
+  out["symmetries"] = symmetriesJson(report.symmetries);
   out["cases"] = Json::array();
   for (const verify::ExampleRun& run : report.examples) {
     Json one;
@@ -229,6 +263,7 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
     one["moves"] = finding.moves;
     one["position"] = finding.position;
     one["shortest"] = finding.shortest;
+    one["met"] = verify::steerName(finding.way);
     out["findings"].push_back(one);
   }
   return text(out);

@@ -95,7 +95,8 @@ std::string earlier(const Game& game, const verify::Scene& scene) {
 }
 
 const char* kindName(Question::Kind kind) {
-  static const char* const names[] = {"set-up", "after", "all moves", "moves from", "refused"};
+  static const char* const names[] = {"set-up",     "after",   "all moves",
+                                      "moves from", "refused", "seen"};
   return names[static_cast<int>(kind)];
 }
 
@@ -149,6 +150,17 @@ std::string cardText(const verify::Mutants& mutants, const Question& question, c
       out += boards(game, position, paint) + with(game, position);
       return out + fmt::format("\n{} is to move, and may not play {}.\n", who,
                                paint.strong(question.text));
+    case Question::Kind::seen: {
+      const Position& after = says.after[question.move];
+      Marks marks;
+      marks.shown = game.ended(after) ? game.shownCells(after) : CellSet();
+      out += boardsText(game, after, marks, paint, question.side);
+      std::string more = remembered(game, game.viewFor(after, question.side).shown);
+      if (!more.empty()) out += wrapped("with " + more, cardWidth, "  ");
+      return out + fmt::format("\n{} has played {}. This is all that {} sees.\n", who,
+                               paint.strong(says.texts[question.move]),
+                               paint.side(question.side, game.info().sides[question.side]));
+    }
   }
   return out;
 }

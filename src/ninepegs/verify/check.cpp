@@ -4,13 +4,14 @@
 
 #include <algorithm>
 #include <atomic>
+#include <chrono>
 #include <deque>
 
 #include "ninepegs/base/parallel.hpp"
-#include "ninepegs/verify/inspect.hpp"
 #include "ninepegs/verify/lint.hpp"
 #include "ninepegs/verify/shorten.hpp"
 #include "ninepegs/verify/views.hpp"
+#include "ninepegs/verify/watcher.hpp"
 
 namespace ninepegs::verify {
 namespace {
@@ -19,152 +20,14 @@ constexpr std::uint64_t playoutsAPiece = 64;
 // A pair of games of which a side sees the same takes the time of about ten playouts.
 constexpr std::uint64_t playoutsAPair = 40, pairsAtLeast = 100;
 constexpr std::uint64_t remarkPlayouts = 200;
-constexpr std::uint64_t closeLooks = 0x6c6f6f6b;  // the stream that draws them
-// Plies that can be played in the time that is needed for one move's text, and for one move and
-// its image.
-constexpr std::uint32_t textCost = 12, symmetryCost = 12;
-
-// How often each small number was seen.
-class Tally {
- public:
-  void add(std::size_t value) {
-    if (value >= times_.size()) times_.resize(value + 1 + value / 2, 0);
-    ++times_[value];
-  }
-  void into(Spread& spread) const {
-    for (std::size_t value = 0; value < times_.size(); ++value)
-      if (times_[value] > 0) spread.times[value] += times_[value];
-  }
-
- private:
-  std::vector<std::uint64_t> times_;
-};
-
-// One thread's playouts.
-class Watcher {
- public:
-  Watcher(const Game& game, const CheckOptions& options)
-      : game_(game),
-        options_(options),
-        inspector_(game),
-        start_(game.start()),
-        uses_(ruleLinesOf(game).size(), 0),
-        live_(game.live(uses_)) {}
-
-  void playout(std::uint64_t number) {
-    try {
-      play(number);
-    } catch (const RunawayRules& error) {
-      seen_.see(runawayFault(error), number, played_);
-    }
-    finish();
-  }
-
-  // Playouts that went on to the limit of plies.
-  std::uint64_t endless() const { return endless_; }
-
-  // All that was seen.
-  Evidence evidence() const {
-    Evidence out = seen_;
-    out.uses = uses_;
-    lengths_.into(out.lengths);
-    choices_.into(out.choices);
-    for (const Ended& ended : ended_)
-      if (ended.times > 0) out.outcomes[{ended.end, ended.winner, ended.name}] = ended.times;
-    return out;
-  }
-
- private:
-  struct Ended {
-    int end, winner;
-    std::string name;
-    std::uint64_t times = 0;
-  };
-
-  void play(std::uint64_t number);
-  void finish();
-  Inspector::Closeness drawn(Stream& look, std::uint32_t moves);
-  void note(std::uint64_t number) {
-    for (const Fault& fault : faults_) seen_.see(fault, number, played_);
-    faults_.clear();
-  }
-
-  const Game& game_;
-  const CheckOptions& options_;
-  Inspector inspector_;
-  Position start_;
-  std::vector<std::uint64_t> uses_;
-  std::unique_ptr<LivePosition> live_;
-  Evidence seen_;  // but for what follows
-  Tally lengths_, choices_;
-  std::uint64_t endless_ = 0;
-  std::vector<Ended> ended_;
-  std::vector<Move> played_;
-  std::vector<Fault> faults_;
-};
-
-void Watcher::play(std::uint64_t number) {
-  Stream stream(options_.seed, number);
-  // Which positions are looked at closely is drawn by itself, so that the games stay the same.
-  Stream look(options_.seed ^ closeLooks, number);
-  live_->setUp(start_);
-  played_.clear();
-  inspector_.position(*live_, faults_);
-  if (!faults_.empty()) note(number);
-  while (!live_->ended()) {
-    std::uint32_t moves = live_->moveCount();
-    bool all = options_.closely || (number == 0 && played_.empty());
-    Inspector::Closeness close = all ? inspector_.closest() : drawn(look, moves);
-    if (moves == 0 || close.texts || close.symmetries > 0) {
-      inspector_.moves(*live_, close, faults_);
-      if (moves > 0 && close.symmetries > 0) ++seen_.symmetryTests;
-      note(number);
-    }
-    if (moves == 0) break;
-    choices_.add(moves);
-    if (static_cast<int>(played_.size()) >= options_.plyLimit) {
-      ++endless_;
-      seen_.see({FindingKind::endless, 0,
-                 fmt::format("a playout went on for {} plies without an end", options_.plyLimit)},
-                number, played_);
-      break;
-    }
-    played_.push_back(live_->moveAt(stream.below(moves)));
-    live_->play(played_.back());
-    inspector_.position(*live_, faults_);
-    if (!faults_.empty()) note(number);
-  }
-}
-
-// A look costs as much as many plies, the more the more moves there are: so many that all looks
-// together cost about as much as the playouts.
-Inspector::Closeness Watcher::drawn(Stream& look, std::uint32_t moves) {
-  Inspector::Closeness close;
-  close.texts = look.below(textCost * moves + 1) == 0;
-  if (inspector_.symmetries() > 0 && look.below(symmetryCost * moves + 1) == 0) {
-    close.firstSymmetry = look.below(static_cast<std::uint32_t>(inspector_.symmetries()));
-    close.symmetries = 1;
-  }
-  return close;
-}
-
-void Watcher::finish() {
-  faults_.clear();
-  Outcome outcome = live_->outcome();
-  if (outcome.kind == ResultKind::win || outcome.kind == ResultKind::draw) {
-    auto same = [&](const Ended& one) {
-      return one.end == outcome.end && one.winner == outcome.winner;
-    };
-    auto ended = std::find_if(ended_.begin(), ended_.end(), same);
-    if (ended == ended_.end())
-      ended = ended_.insert(ended,
-                            {outcome.end, outcome.winner, game_.result(live_->position()).name, 0});
-    ++ended->times;
-  } else {
-    ++seen_.unfinished;
-  }
-  lengths_.add(played_.size());
-  ++seen_.playouts;
+// A steered game weighs up to twelve moves a ply: so many groups of them that they take a fraction of
+// the time of the playouts.
+constexpr std::uint64_t playoutsAGroup = 1000, groupsAtMost = 200;
+constexpr int gamesAGroup = 4;
+// Parts of conditions are counted in games of their own, which are slower.
+constexpr int partGames = 2000;
+constexpr std::uint64_t partPlies(std::uint64_t playouts) {
+  return std::clamp<std::uint64_t>(10 * playouts, 5'000, 150'000);
 }
 
 Finding findingOf(FindingKind kind, int line, const Evidence::FirstSeen& seen) {
@@ -173,6 +36,7 @@ Finding findingOf(FindingKind kind, int line, const Evidence::FirstSeen& seen) {
   finding.line = line;
   finding.message = seen.message;
   finding.playout = seen.playout;
+  finding.way = seen.way;
   return finding;
 }
 
@@ -182,6 +46,10 @@ Finding withGame(const Game& game, FindingKind kind, int line, const Evidence::F
   Finding finding = findingOf(kind, line, seen);
   finding.shortest = shown.shortest;
   std::unique_ptr<LivePosition> live = game.live();
+  if (seen.from) {
+    live->setUp(*seen.from);
+    finding.from = game.positionText(*seen.from);
+  }
   std::vector<Fault> faults;
   try {
     for (const Move& move : shown.moves) {
@@ -204,65 +72,186 @@ Finding withGame(const Game& game, FindingKind kind, int line, const Evidence::F
 Finding described(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,
                   const CheckOptions& options) {
   if (!options.described) return findingOf(kind, line, seen);
-  Shortened shortest{seen.moves, false};
-  if (kind != FindingKind::endless)
-    shortest = shorten(game, kind, line, seen.moves, options.shortenBudget, options.stop);
-  return withGame(game, kind, line, seen, shortest);
+  if (kind == FindingKind::endless) {
+    Endless way = endlessWay(game, seen.moves);
+    Finding finding = withGame(game, kind, line, seen, {way.moves, false});
+    finding.message = way.message;
+    return finding;
+  }
+  ShortenOptions how;
+  how.budget = options.shortenBudget;
+  how.stop = options.stop;
+  return withGame(game, kind, line, seen, shorten(game, kind, line, seen, how));
+}
+
+// Positions of the cases that keep what must hold.
+std::vector<Position> casePositions(const Game& game) {
+  std::vector<Position> out;
+  if (game.checks() == nullptr) return out;
+  for (const Example& one : game.checks()->examples())
+    if (one.variant == game.info().variant && one.startsElsewhere && !game.ended(one.position) &&
+        brokenInvariants(game, one.position).empty())
+      out.push_back(one.position);
+  return out;
+}
+
+// Could a position that somebody set up show this, though no game leads to it?
+bool mayBeOfTheSetUp(FindingKind kind) {
+  return kind == FindingKind::noEnd || kind == FindingKind::drawOverWin;
+}
+
+class Check {
+ public:
+  Check(const Game& game, const CheckOptions& options) : game_(game), options_(options) {
+    for (int thread = 0; thread < options.threads; ++thread)
+      watchers_.emplace_back(
+          game, Watcher::Options{options.seed, options.closely, options.plyLimit});
+  }
+
+  CheckReport run() {
+    if (options_.examples) report_.examples = runExamples(game_, options_.threads, options_.stop);
+    for (const ExampleRun& run : report_.examples)
+      for (const Finding& finding : run.findings) report_.findings.push_back(finding);
+    playouts();
+    report_.evidence = evidence();
+    if (!report_.endless && !wantsStop(options_.stop)) otherWays();
+    report_.stopped = wantsStop(options_.stop);
+    for (const auto& [key, seen] : report_.evidence.faults)
+      report_.findings.push_back(described(game_, key.first, key.second, seen, options_));
+    if (const auto* sheet = dynamic_cast<const SheetGame*>(&game_);
+        options_.remarks && sheet != nullptr)
+      report_.remarks = lint(*sheet, {std::min<std::uint64_t>(options_.playouts, remarkPlayouts),
+                                      options_.seed, options_.stop});
+    if (options_.unnamed)
+      report_.symmetries = trySymmetries(game_, {.seed = options_.seed, .stop = options_.stop});
+    if (options_.parts)
+      report_.parts = partUses(game_, {options_.seed, partGames, partPlies(options_.playouts), options_.stop});
+    views();
+    return std::move(report_);
+  }
+
+ private:
+  void playouts();
+  void otherWays();
+  void views();
+  // What was begun with, and what was seen since.
+  Evidence evidence() const {
+    Evidence out = options_.begun;
+    out.uses.resize(ruleLinesOf(game_).size(), 0);
+    for (const Watcher& watcher : watchers_) out.merge(watcher.evidence());
+    return out;
+  }
+
+  const Game& game_;
+  const CheckOptions& options_;
+  std::deque<Watcher> watchers_;  // they stay where they are: what counts uses knows where
+  CheckReport report_;
+};
+
+void Check::playouts() {
+  std::atomic<std::uint64_t> done{options_.begun.playouts};
+  auto playOne = [&](std::uint64_t number, int thread) { watchers_[thread].playout(number); };
+  std::uint64_t from = done, first = std::min(options_.playouts, playoutsAPiece);
+  if (from == 0) {
+    // Where many of the first playouts come to no end, more of them show no more and take very
+    // long.
+    inParallel(first, options_.threads, playOne, options_.stop);
+    std::uint64_t endless = 0;
+    for (const Watcher& watcher : watchers_) endless += watcher.endless();
+    report_.endless = endless >= playoutsAPiece / 4 && options_.playouts > first;
+    done = from = first;
+  }
+  // In rounds, so that now and then all that was done can be kept.
+  std::uint64_t round = options_.keep ? 4 : ~0ull / playoutsAPiece;
+  auto kept = std::chrono::steady_clock::now();
+  while (!report_.endless && from < options_.playouts && !wantsStop(options_.stop)) {
+    std::uint64_t to = options_.playouts - from > round * playoutsAPiece
+                           ? from + round * playoutsAPiece
+                           : options_.playouts;
+    std::uint64_t pieces = (to - from + playoutsAPiece - 1) / playoutsAPiece;
+    auto play = [&](std::uint64_t piece, int thread) {
+      std::uint64_t begin = from + piece * playoutsAPiece, end = std::min(to, begin + playoutsAPiece);
+      for (std::uint64_t number = begin; number < end; ++number) {
+        if (wantsStop(options_.stop)) return;
+        watchers_[thread].playout(number);
+      }
+      std::uint64_t now = done += end - begin;
+      if (options_.progress) options_.progress(now);
+    };
+    auto begun = std::chrono::steady_clock::now();
+    inParallel(pieces, options_.threads, play, options_.stop);
+    if (wantsStop(options_.stop)) return;
+    from = to;
+    auto now = std::chrono::steady_clock::now();
+    if (now - begun < std::chrono::milliseconds(200)) round *= 2;
+    if (now - begun > std::chrono::seconds(1) && round > 1) round /= 2;
+    if (options_.keep && (now - kept > std::chrono::seconds(1) || from == options_.playouts)) {
+      options_.keep(evidence());
+      kept = now;
+    }
+  }
+}
+
+void Check::otherWays() {
+  std::vector<Position> start, cases = casePositions(game_);
+  std::uint64_t groups =
+      std::min(groupsAtMost, options_.playouts / playoutsAGroup + 1);
+  std::vector<Steer> ways = {Steer::putOff, Steer::hurry, Steer::rare};
+  if (!cases.empty()) ways.push_back(Steer::fromCase);
+  auto games = static_cast<int>(
+      std::clamp<std::uint64_t>(options_.playouts * gamesAGroup / playoutsAGroup, 1, gamesAGroup));
+  std::vector<WayEvidence> seen(groups * ways.size());
+  std::vector<Evidence> faults(seen.size());
+  inParallel(
+      seen.size(), options_.threads,
+      [&](std::uint64_t number, int thread) {
+        Steer way = ways[number % ways.size()];
+        seen[number] = watchers_[thread].steered(
+            {way, games, number * gamesAGroup, report_.evidence.uses,
+             way == Steer::fromCase ? cases : start},
+            faults[number]);
+      },
+      options_.stop);
+  for (std::size_t i = 0; i < seen.size(); ++i) {
+    if (i < ways.size()) {
+      report_.ways.push_back({ways[i], 0, {}, {}});
+      report_.ways.back().uses.resize(report_.evidence.uses.size(), 0);
+    }
+    WayEvidence& way = report_.ways[i % ways.size()];
+    way.games += seen[i].games;
+    for (std::size_t line = 0; line < seen[i].uses.size(); ++line)
+      way.uses[line] += seen[i].uses[line];
+    way.ends.insert(seen[i].ends.begin(), seen[i].ends.end());
+    for (auto& [key, one] : faults[i].faults) {
+      if (one.way == Steer::fromCase && mayBeOfTheSetUp(key.first)) continue;
+      one.playout += options_.playouts;  // behind all others
+      report_.evidence.see({key.first, key.second, one.message}, one);
+    }
+  }
+}
+
+void Check::views() {
+  if (game_.secrets() == nullptr || options_.playouts == 0) return;
+  std::uint64_t games = options_.closely
+                            ? options_.playouts
+                            : std::max(std::min((options_.playouts + 3) / 4, pairsAtLeast),
+                                       (options_.playouts + playoutsAPair - 1) / playoutsAPair);
+  ViewTest views = testViews(game_, games, {options_.seed, options_.threads, options_.stop});
+  report_.viewPairs = views.pairs;
+  for (Finding& finding : views.findings) report_.findings.push_back(std::move(finding));
 }
 
 }  // namespace
 
 CheckReport check(const Game& game, const CheckOptions& options) {
-  CheckReport report;
-  if (options.examples) report.examples = runExamples(game, options.threads, options.stop);
-  for (const ExampleRun& run : report.examples)
-    for (const Finding& finding : run.findings) report.findings.push_back(finding);
+  return Check(game, options).run();
+}
 
-  std::deque<Watcher> watchers;  // they stay where they are: what counts uses knows where
-  for (int thread = 0; thread < options.threads; ++thread) watchers.emplace_back(game, options);
-  std::atomic<std::uint64_t> done{0};
-  std::uint64_t pieces = (options.playouts + playoutsAPiece - 1) / playoutsAPiece;
-  auto play = [&](std::uint64_t piece, int thread) {
-    std::uint64_t end = std::min(options.playouts, (piece + 1) * playoutsAPiece);
-    for (std::uint64_t number = piece * playoutsAPiece; number < end; ++number) {
-      if (wantsStop(options.stop)) return;
-      watchers[thread].playout(number);
-    }
-    std::uint64_t now = done += end - piece * playoutsAPiece;
-    if (options.progress) options.progress(now);
-  };
-  // Where many of the first playouts come to no end, more of them show no more and take very long.
-  std::uint64_t first = std::min(options.playouts, playoutsAPiece);
-  auto playOne = [&](std::uint64_t number, int thread) { watchers[thread].playout(number); };
-  inParallel(first, options.threads, playOne, options.stop);
-  std::uint64_t endless = 0;
-  for (const Watcher& watcher : watchers) endless += watcher.endless();
-  report.endless = endless >= playoutsAPiece / 4 && options.playouts > first;
-  if (!report.endless && pieces > 1) {
-    done = first;
-    inParallel(
-        pieces - 1, options.threads,
-        [&](std::uint64_t piece, int thread) { play(piece + 1, thread); }, options.stop);
-  }
-  report.evidence.uses.assign(ruleLinesOf(game).size(), 0);
-  for (const Watcher& watcher : watchers) report.evidence.merge(watcher.evidence());
-  report.stopped = wantsStop(options.stop);
-  for (const auto& [key, seen] : report.evidence.faults)
-    report.findings.push_back(described(game, key.first, key.second, seen, options));
-  if (const auto* sheet = dynamic_cast<const SheetGame*>(&game);
-      options.remarks && sheet != nullptr)
-    report.remarks = lint(*sheet, {std::min<std::uint64_t>(options.playouts, remarkPlayouts),
-                                   options.seed, options.stop});
-  if (game.secrets() != nullptr && options.playouts > 0) {
-    std::uint64_t games = options.closely
-                              ? options.playouts
-                              : std::max(std::min((options.playouts + 3) / 4, pairsAtLeast),
-                                         (options.playouts + playoutsAPair - 1) / playoutsAPair);
-    ViewTest views = testViews(game, games, {options.seed, options.threads, options.stop});
-    report.viewPairs = views.pairs;
-    for (Finding& finding : views.findings) report.findings.push_back(std::move(finding));
-  }
-  return report;
+std::vector<std::uint64_t> usesOf(const CheckReport& report) {
+  std::vector<std::uint64_t> out = report.evidence.uses;
+  for (const WayEvidence& way : report.ways)
+    for (std::size_t line = 0; line < out.size(); ++line) out[line] += way.uses[line];
+  return out;
 }
 
 void addEvery(const Game& game, EveryReport every, CheckReport& report) {

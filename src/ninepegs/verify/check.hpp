@@ -13,7 +13,9 @@
 #include "ninepegs/verify/every.hpp"
 #include "ninepegs/verify/evidence.hpp"
 #include "ninepegs/verify/examples.hpp"
+#include "ninepegs/verify/part_uses.hpp"
 #include "ninepegs/verify/remark.hpp"
+#include "ninepegs/verify/symmetries.hpp"
 
 namespace ninepegs::verify {
 
@@ -29,10 +31,17 @@ struct CheckOptions {
   // for four. Closely: texts and symmetries in every position, and a pair for every playout.
   bool closely = false;
   bool remarks = false;   // also look for what lint remarks
+  bool unnamed = false;   // also try symmetries that the game does not name
+  bool parts = false;     // also look which parts of conditions decide anything
   bool described = true;  // work out the shortest game of each finding; else it has no moves
   std::size_t shortenBudget = 200'000;  // positions tried for the shortest failing game
   const StopFlag* stop = nullptr;
   std::function<void(std::uint64_t done)> progress;  // called now and then, from any thread
+  // Of the same check, with as many playouts or fewer: goes on behind its playouts.
+  Evidence begun;
+  // If given, called about once a second, and when the playouts are done, with all that they showed:
+  // what a later check may begin with. Between two playouts, from the calling thread.
+  std::function<void(const Evidence&)> keep;
 };
 
 struct CheckReport {
@@ -41,12 +50,18 @@ struct CheckReport {
   std::uint64_t viewPairs = 0;       // positions that look the same to a side, compared
   std::vector<Finding> findings;     // examples first, then by kind and line
   std::vector<Remark> remarks;       // no faults: what is suspect
+  std::vector<PartUse> parts;        // of the conditions
+  std::vector<WayEvidence> ways;     // games that were drawn another way
+  SymmetryTrial symmetries;          // those that the game does not name
   bool endless = false;              // broken off after 64 playouts: a quarter of them had no end
   bool stopped = false;              // what was done until then is in the evidence
   std::optional<EveryReport> every;  // see addEvery
 };
 
 CheckReport check(const Game& game, const CheckOptions& options);
+
+// How often each line of the rules was used, in all games of a check.
+std::vector<std::uint64_t> usesOf(const CheckReport& report);
 
 // Adds what every position shows: faults with a shortest game, in place of what playouts found of
 // the same, and the uses of the rules' lines.

@@ -161,7 +161,7 @@ std::vector<Move> Walk::movesTo(std::uint32_t number) const {
 void Walk::see(const std::vector<Fault>& faults, std::uint32_t number) {
   for (const Fault& fault : faults)
     if (report_.evidence.faults.count({fault.kind, fault.line}) == 0)
-      report_.evidence.see(fault, 0, movesTo(number));
+      report_.evidence.see(fault, {0, "", movesTo(number), {}, {}});
 }
 
 // A position that is new in the store.
@@ -215,7 +215,7 @@ void Walk::merge(std::uint32_t number, Expanded& expanded) {
       if (report_.evidence.faults.count({fault.kind, fault.line}) > 0) continue;
       std::vector<Move> moves = movesTo(number);
       for (const Move& move : movesAlong({number, to})) moves.push_back(move);
-      report_.evidence.see(fault, 0, moves);
+      report_.evidence.see(fault, {0, "", moves, {}, {}});
     }
   }
   graph_.first.push_back(graph_.followers.size());

@@ -44,9 +44,11 @@ double Spread::mean() const {
   return number == 0 ? 0 : static_cast<double>(sum) / static_cast<double>(number);
 }
 
-void Evidence::see(const Fault& fault, std::uint64_t playout, const std::vector<Move>& moves) {
-  auto [it, added] = faults.insert({{fault.kind, fault.line}, {playout, fault.message, moves}});
-  if (!added && playout < it->second.playout) it->second = {playout, fault.message, moves};
+void Evidence::see(const Fault& fault, FirstSeen seen) {
+  auto [it, added] = faults.try_emplace({fault.kind, fault.line});
+  if (!added && seen.playout >= it->second.playout) return;
+  it->second = std::move(seen);
+  it->second.message = fault.message;
 }
 
 void Evidence::merge(const Evidence& other) {

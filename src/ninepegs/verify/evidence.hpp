@@ -4,12 +4,15 @@
 
 #include <cstdint>
 #include <map>
+#include <optional>
+#include <set>
 #include <string>
 #include <tuple>
 #include <utility>
 #include <vector>
 
 #include "ninepegs/game/game.hpp"
+#include "ninepegs/verify/steering.hpp"
 
 namespace ninepegs::verify {
 
@@ -37,6 +40,7 @@ struct Finding {
   std::string position;            // text of the position they lead to
   bool shortest = false;           // no shorter game shows the fault: all were tried
   std::uint64_t playout = 0;       // which playout found it first
+  Steer way = Steer::uniform;      // how its moves were drawn
   Position last;                   // the position as a value, for pictures
 };
 
@@ -57,6 +61,14 @@ struct Spread {  // of a whole number seen many times
   double mean() const;
 };
 
+// What games of one way of drawing moves reached.
+struct WayEvidence {
+  Steer way = Steer::uniform;
+  std::uint64_t games = 0;
+  std::vector<std::uint64_t> uses;  // of each line of the rules, also by moves that were weighed
+  std::set<int> ends;               // by number
+};
+
 struct Evidence {
   using Outcome = std::tuple<int, int, std::string>;  // end's number, winner or -1, name
   std::uint64_t playouts = 0;
@@ -71,10 +83,13 @@ struct Evidence {
     std::uint64_t playout = 0;
     std::string message;
     std::vector<Move> moves;
+    Steer way = Steer::uniform;
+    std::optional<Position> from;  // where the moves begin; none: at the start
   };
   std::map<std::pair<FindingKind, int>, FirstSeen> faults;  // by kind and line
 
-  void see(const Fault& fault, std::uint64_t playout, const std::vector<Move>& moves);
+  // Of the same kind and line, the one of the lowest playout stays.
+  void see(const Fault& fault, FirstSeen seen);
   void merge(const Evidence& other);
 };
 

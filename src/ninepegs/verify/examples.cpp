@@ -191,6 +191,12 @@ std::string Runner::step(const ExampleStep& step) {
       return told(step);
     case Kind::seenBy:
       return seenBy(step);
+    case Kind::sees: {
+      std::string got = viewText(game_, game_.viewFor(position_, step.side));
+      return got == step.name ? ""
+                              : fmt::format("{} should see \"{}\", but sees \"{}\"",
+                                            game_.info().sides[step.side], step.name, got);
+    }
     case Kind::condition:
       if (game_.checks()->conditionHolds(step.condition, position_)) return "";
       return fmt::format("`{}` does not hold{}", step.text,

@@ -14,10 +14,14 @@ Fault runawayFault(const RunawayRules& error);
 
 class Inspector {
  public:
-  explicit Inspector(const Game& game) : game_(game), checks_(game.checks()) {
-    if (checks_ == nullptr) return;
-    invariants_ = checks_->invariants();
-    symmetries_ = checks_->symmetries();
+  explicit Inspector(const Game& game)
+      : Inspector(game, game.checks() == nullptr ? std::vector<Symmetry>{}
+                                                 : game.checks()->symmetries()) {}
+  // With these symmetries in place of those that the game names. Requires that a game without
+  // checks gets none.
+  Inspector(const Game& game, std::vector<Symmetry> symmetries)
+      : game_(game), checks_(game.checks()), symmetries_(std::move(symmetries)) {
+    if (checks_ != nullptr) invariants_ = checks_->invariants();
     if (!symmetries_.empty()) other_ = game.live();
   }
 

@@ -34,8 +34,8 @@ class Mutants::Asked {
                    std::vector<Difference>& out) {
     std::size_t before = out.size();
     auto full = [&] { return out.size() - before >= most; };
-    auto add = [&](Difference::Kind kind, int move = -1, int cell = -1) {
-      out.push_back({kind, scene, move, cell, {}});
+    auto add = [&](Difference::Kind kind, int move = -1, int cell = -1, int side = -1) {
+      out.push_back({kind, scene, move, cell, side, {}});
     };
     try {
       if (!reach(answer.scene)) return;
@@ -113,7 +113,7 @@ class Mutants::Asked {
     for (int side = 0; side < 2; ++side) {
       View got = game_.viewFor(after_, side), view = sheet_.viewFor(wanted, side);
       if (got.words != view.words || got.marks != view.marks || !(got.shown == view.shown))
-        return add(Difference::Kind::seen, number);
+        add(Difference::Kind::seen, number, -1, side);
     }
   }
 
@@ -253,7 +253,7 @@ void Mutants::study(Mutant& mutant) const {
     return;
   }
   if (game.positionText(game.start()) != game_.positionText(game_.start()))
-    mutant.shows.push_back({Difference::Kind::start, 0, -1, -1, {}});
+    mutant.shows.push_back({Difference::Kind::start, 0, -1, -1, -1, {}});
   Asked asked(*this, game);
   for (std::size_t i = 0; i < answers_.size() && !wantsStop(options_.stop); ++i) {
     std::size_t before = mutant.shows.size();

@@ -39,6 +39,7 @@ struct Difference {
   std::uint32_t scene = 0;
   std::int32_t move = -1;  // of the scene's moves; -1: none in particular
   std::int32_t cell = -1;  // of extra: the cell that is picked first; -1: none
+  std::int32_t side = -1;  // of seen: whose view it is
   std::string text;        // of extra: the move
 };
 

@@ -70,18 +70,21 @@ class Chooser {
       case Kind::told:
         after(one, mutant);
         return;
-      case Kind::seen:     // no case can say what a side sees
+      case Kind::seen:
+        after(one, mutant, Question::Kind::seen, mutants_.game().info().sides[one.side]);
+        return;
       case Kind::runaway:  // whoever plays it sees that
         return;
     }
   }
   // Where the move has its text for itself, and does not go wrong: else `check` tells of it.
-  void after(const Difference& one, std::size_t mutant) {
+  void after(const Difference& one, std::size_t mutant,
+             Question::Kind kind = Question::Kind::after, const std::string& side = {}) {
     const Answer& says = answer(one.scene);
     const std::string& text = says.texts[one.move];
     if (std::count(says.texts.begin(), says.texts.end(), text) != 1) return;
     if (mutants_.game().result(says.after[one.move]).kind == ResultKind::fault) return;
-    add({Question::Kind::after, one.scene, one.move, ""}, mutant);
+    add({kind, one.scene, one.move, side}, mutant);
   }
   void moves(std::uint32_t scene, std::int32_t cell, const std::string& text, std::size_t mutant) {
     if (answer(scene).moves.size() <= readAtOnce)
@@ -109,7 +112,8 @@ class Chooser {
   // The fewer moves, plies and pieces, the easier it is to answer.
   std::size_t effort(const Key& key) const {
     const Answer& one = answer(std::get<1>(key));
-    std::size_t listed = std::get<0>(key) == Question::Kind::after ? 2 : one.moves.size();
+    bool oneBoard = std::get<0>(key) == Question::Kind::after || std::get<0>(key) == Question::Kind::seen;
+    std::size_t listed = oneBoard ? 2 : one.moves.size();
     return listed * 4 + static_cast<std::size_t>(one.scene.plies) + (one.scene.fromStart ? 0 : 6);
   }
 
@@ -117,8 +121,11 @@ class Chooser {
     Question out;
     out.kind = std::get<0>(key);
     out.scene = std::get<1>(key);
-    (out.kind == Question::Kind::after ? out.move : out.cell) = std::get<2>(key);
+    bool ofMove = out.kind == Question::Kind::after || out.kind == Question::Kind::seen;
+    (ofMove ? out.move : out.cell) = std::get<2>(key);
     out.text = std::get<3>(key);
+    if (out.kind == Question::Kind::seen)
+      out.side = mutants_.game().info().sides[0] == out.text ? 0 : 1;
     out.tells = tells;
     out.name = name(out);
     int times = ++names_[out.name];
@@ -146,6 +153,8 @@ class Chooser {
         return fmt::format("where {} may go", game.board().label(one.cell));
       case Question::Kind::refused:
         return fmt::format("{} may not play {}", side, one.text);
+      case Question::Kind::seen:
+        return fmt::format("what {} sees after {} plays {}", one.text, side, says.texts[one.move]);
     }
     return "";
   }
@@ -218,6 +227,12 @@ std::string caseOf(const Mutants& mutants, const Question& question) {
     }
     case Question::Kind::refused:
       out.expect = {"not legal " + question.text};
+      break;
+    case Question::Kind::seen:
+      out.play.push_back(says.texts[question.move]);
+      out.expect = {fmt::format(
+          "{} sees \"{}\"", question.text,
+          viewText(game, game.viewFor(says.after[question.move], question.side)))};
       break;
   }
   return caseText(game, out);

@@ -23,10 +23,12 @@ struct Question {
     all,      // are these all moves?
     from,     // are these all moves of what stands on the cell?
     refused,  // is it right that this is no legal move?
+    seen,     // is this what a side sees after the move?
   };
   Kind kind = Kind::after;
   std::uint32_t scene = 0;         // of Mutants::answers
-  std::int32_t move = -1;          // of after
+  std::int32_t move = -1;          // of after and seen
+  int side = -1;                   // of seen
   std::int32_t cell = -1;          // of from
   std::string text;                // of refused: the move
   std::vector<std::size_t> tells;  // the mutants that answer otherwise and were told by none before

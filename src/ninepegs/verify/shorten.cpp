@@ -1,8 +1,12 @@
 #include "ninepegs/verify/shorten.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
+#include <map>
 #include <set>
 
+#include "ninepegs/base/text.hpp"
 #include "ninepegs/verify/inspect.hpp"
 
 namespace ninepegs::verify {
@@ -10,8 +14,13 @@ namespace {
 
 class Shortener {
  public:
-  Shortener(const Game& game, FindingKind kind, int line)
-      : game_(game), inspector_(game), live_(game.live()), kind_(kind), line_(line) {}
+  Shortener(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen)
+      : game_(game),
+        inspector_(game),
+        live_(game.live()),
+        start_(seen.from ? *seen.from : game.start()),
+        kind_(kind),
+        line_(line) {}
 
   // Does the live position show the fault?
   bool shows() {
@@ -37,8 +46,11 @@ class Shortener {
     return has();
   }
 
-  // Level by level through all different positions: the first fault met is at the least depth.
-  std::optional<Shortened> all(std::size_t longest, std::size_t budget, const StopFlag* stop);
+  // Playouts that stop one ply sooner than the shortest game known, while one of them shows it.
+  void cut(std::vector<Move>& moves, const ShortenOptions& options);
+  // Level by level through all different positions: the first fault met is at the least depth. It
+  // is known at `moves.size()` plies; nothing if the budget does not do.
+  std::optional<Shortened> all(const std::vector<Move>& moves, const ShortenOptions& options);
 
   // How many of the moves, played in order, lead to the fault; none if one is illegal or the fault
   // does not come.
@@ -54,13 +66,45 @@ class Shortener {
   const Game& game_;
   Inspector inspector_;
   std::unique_ptr<LivePosition> live_;
+  Position start_;
   FindingKind kind_;
   int line_;
   std::vector<Fault> faults_;
 };
 
-std::optional<Shortened> Shortener::all(std::size_t longest, std::size_t budget,
-                                        const StopFlag* stop) {
+// Plies that a look at what can be played next costs.
+constexpr std::size_t closeCost = 60;
+constexpr std::uint64_t cutGames = 0x637574;  // the stream that draws them
+
+void Shortener::cut(std::vector<Move>& moves, const ShortenOptions& options) {
+  bool close = kind_ == FindingKind::ambiguous || kind_ == FindingKind::symmetry;
+  std::vector<Move> played;
+  std::size_t left = options.plies;
+  for (std::uint64_t number = 0; left > 0 && moves.size() > 1; ++number) {
+    if (wantsStop(options.stop)) return;
+    Stream stream(cutGames, number);
+    live_->setUp(start_);
+    played.clear();
+    try {
+      while (played.size() + 1 < moves.size() && left > 0 && !live_->ended()) {
+        std::uint32_t count = live_->moveCount();
+        if (count == 0) break;
+        played.push_back(live_->moveAt(stream.below(count)));
+        left -= std::min<std::size_t>(left, close ? closeCost : 1);
+        live_->play(played.back());
+        if (!shows()) continue;
+        moves = played;
+        break;
+      }
+    } catch (const RunawayRules& error) {
+      if (isWanted(error) && !played.empty() && played.size() < moves.size()) moves = played;
+    }
+    if (played.empty()) return;
+  }
+}
+
+std::optional<Shortened> Shortener::all(const std::vector<Move>& known,
+                                        const ShortenOptions& options) {
   struct Node {
     Position position;
     std::size_t parent;
@@ -74,7 +118,7 @@ std::optional<Shortened> Shortener::all(std::size_t longest, std::size_t budget,
     std::reverse(moves.begin(), moves.end());
     return Shortened{moves, true};
   };
-  nodes.push_back({game_.start(), 0, {}});
+  nodes.push_back({start_, 0, {}});
   seen.insert(game_.identity(nodes[0].position));
   live_->setUp(nodes[0].position);
   if (shows()) return path(0);
@@ -84,9 +128,9 @@ std::optional<Shortened> Shortener::all(std::size_t longest, std::size_t budget,
   for (std::size_t at = 0; at < nodes.size(); ++at) {
     if (at == levelEnd) {
       levelEnd = nodes.size();
-      if (++depth >= longest) return std::nullopt;
+      if (++depth >= known.size()) return Shortened{known, true};
     }
-    if (nodes.size() > budget || wantsStop(stop)) return std::nullopt;
+    if (nodes.size() > options.budget || wantsStop(options.stop)) return std::nullopt;
     try {
       live_->setUp(nodes[at].position);
       live_->listMoves(moves);
@@ -115,7 +159,7 @@ std::optional<Shortened> Shortener::all(std::size_t longest, std::size_t budget,
 }
 
 std::optional<std::size_t> Shortener::replay(const std::vector<Move>& moves) {
-  live_->setUp(game_.start());
+  live_->setUp(start_);
   MoveList legal;
   for (std::size_t i = 0; i < moves.size(); ++i) {
     try {
@@ -132,15 +176,16 @@ std::optional<std::size_t> Shortener::replay(const std::vector<Move>& moves) {
 
 }  // namespace
 
-Shortened shorten(const Game& game, FindingKind kind, int line, const std::vector<Move>& moves,
-                  std::size_t budget, const StopFlag* stop) {
-  Shortener shortener(game, kind, line);
-  if (std::optional<Shortened> best = shortener.all(moves.size(), budget, stop)) return *best;
+Shortened shorten(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,
+                  const ShortenOptions& options) {
+  Shortener shortener(game, kind, line, seen);
+  std::vector<Move> kept = seen.moves;
+  shortener.cut(kept, options);
+  if (std::optional<Shortened> best = shortener.all(kept, options)) return *best;
   // Leave out ever smaller parts while the fault stays.
-  std::vector<Move> kept = moves;
   for (std::size_t part = kept.size() / 2; part >= 1; part /= 2) {
     for (std::size_t from = 0; from + part <= kept.size();) {
-      if (wantsStop(stop)) return {kept, false};
+      if (wantsStop(options.stop)) return {kept, false};
       std::vector<Move> fewer = kept;
       fewer.erase(fewer.begin() + static_cast<std::ptrdiff_t>(from),
                   fewer.begin() + static_cast<std::ptrdiff_t>(from + part));
@@ -154,6 +199,54 @@ Shortened shorten(const Game& game, FindingKind kind, int line, const std::vecto
     }
   }
   return {kept, false};
+}
+
+// The whole numbers of a position's text by what stands before them.
+static std::map<std::string, long long> numbersOf(const std::string& text) {
+  std::map<std::string, long long> out;
+  for (const std::string& part : splitTrimmed(text, ';')) {
+    std::size_t blank = part.rfind(' ');
+    if (blank == std::string::npos) continue;
+    std::string digits = part.substr(blank + 1);
+    bool below = !digits.empty() && digits[0] == '-';
+    if (std::optional<unsigned long long> value = wholeNumber(digits.substr(below ? 1 : 0)))
+      out[part.substr(0, blank)] = below ? -static_cast<long long>(*value)
+                                         : static_cast<long long>(*value);
+  }
+  return out;
+}
+
+Endless endlessWay(const Game& game, const std::vector<Move>& moves) {
+  constexpr std::size_t enough = 24;  // plies that show numbers running away
+  std::map<std::vector<std::uint64_t>, std::size_t> met;
+  std::vector<Position> positions = {game.start()};
+  met[game.identity(positions[0])] = 0;
+  Endless out;
+  for (const Move& move : moves) {
+    positions.push_back(positions.back());
+    game.apply(positions.back(), move);
+    out.moves.push_back(move);
+    std::size_t ply = positions.size() - 1;
+    auto [it, fresh] = met.insert({game.identity(positions.back()), ply});
+    if (fresh) continue;
+    out.message = fmt::format(
+        "a playout went on for {} plies without an end; after ply {} the position of ply {} comes "
+        "again",
+        moves.size(), ply, it->second);
+    return out;
+  }
+  out.message = fmt::format("a playout went on for {} plies without an end", moves.size());
+  std::size_t middle = positions.size() / 2;
+  std::map<std::string, long long> was = numbersOf(game.positionText(positions[middle])),
+                                   is = numbersOf(game.positionText(positions.back()));
+  for (const auto& [name, value] : is) {
+    auto before = was.find(name);
+    if (before == was.end() || before->second == value) continue;
+    out.message += fmt::format("; {} ran away, from {} after ply {} to {}", name, before->second,
+                               middle, value);
+  }
+  out.moves.resize(std::min(out.moves.size(), enough));
+  return out;
 }
 
 }  // namespace ninepegs::verify

@@ -14,10 +14,24 @@ struct Shortened {
   bool shortest = false;  // every shorter game was tried
 };
 
-// The fault is named by kind and line. First every game is tried, from the shortest up, as long as
-// `budget` different positions allow; if that does not reach the fault, parts of the given game are
-// left out while the fault stays.
-Shortened shorten(const Game& game, FindingKind kind, int line, const std::vector<Move>& moves,
-                  std::size_t budget, const StopFlag* stop);
+struct ShortenOptions {
+  std::size_t budget = 200'000;  // different positions tried
+  std::size_t plies = 200'000;   // of playouts that are cut
+  const StopFlag* stop = nullptr;
+};
+
+// The fault is named by kind and line; `seen` is a game that shows it. First playouts of fewer and
+// fewer plies are drawn, as long as they show it, too; then every game is tried, from the shortest
+// up, as far as the budget goes; if that does not reach the fault, parts of the game are left out
+// while the fault stays.
+Shortened shorten(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,
+                  const ShortenOptions& options);
+
+// What a game that does not end goes on with: its way into a loop, or numbers that run away.
+struct Endless {
+  std::vector<Move> moves;  // to where a position comes again, or as many as show enough
+  std::string message;
+};
+Endless endlessWay(const Game& game, const std::vector<Move>& moves);
 
 }  // namespace ninepegs::verify

@@ -32,7 +32,10 @@ class Steering {
   // `uses` is what the live position counts the uses of the rules' lines into; both must outlive
   // it.
   Steering(LivePosition& live, std::span<std::uint64_t> uses)
-      : live_(live), uses_(uses), total_(uses.size(), 0) {}
+      : Steering(live, uses, std::vector<std::uint64_t>(uses.size(), 0)) {}
+  // With uses that were seen before: `rare` goes for what is still new.
+  Steering(LivePosition& live, std::span<std::uint64_t> uses, std::vector<std::uint64_t> before)
+      : live_(live), uses_(uses), total_(std::move(before)) {}
 
   // One of the legal moves of the live position, which stands as before afterwards. Requires that
   // there are any, and a steer from `uniform` to `rare`.

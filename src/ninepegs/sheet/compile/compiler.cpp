@@ -17,6 +17,7 @@ Program Compiler::run() {
   for (const rules::StatementInfo& one : rules_.statements)
     program_.statementLines.push_back(one.line);
   int moves = static_cast<int>(rules_.moves.size());
+  express_.countParts(options_.coverage && options_.parts);
   for (int index = 0; index < moves; ++index) group(index);
   for (const rules::ForbidRule& forbid : rules_.forbids)
     program_.forbidStatements.push_back(forbid.id);
@@ -42,6 +43,7 @@ Program Compiler::run() {
     emit_.jump(Op::turnOver, endsLabel_[side]);
   }
   ends();
+  express_.countParts(false);
   shown();
   worthAndInvariants();
   views();
@@ -57,6 +59,7 @@ Program Compiler::run() {
 }
 
 Program compile(const rules::Rules& rules, CompileOptions options) {
+  if (options.parts) options.without = allShortcuts;
   return Compiler(rules, options).run();
 }
 

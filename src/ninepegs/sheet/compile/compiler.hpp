@@ -9,6 +9,7 @@ namespace ninepegs::sheet {
 
 struct CompileOptions {
   bool coverage = false;  // count how often each statement is used
+  bool parts = false;     // ... and how often each part of a condition holds; takes no shortcut
   Shortcuts without = 0;  // shortcuts that are not taken: the program is slower, and does the same
 };
 

@@ -93,6 +93,7 @@ void Compiler::ends() {
     emit_.add(Op::stop);
     bool coverage = options_.coverage;
     options_.coverage = false;
+    express_.countParts(false);
     for (std::size_t index = 0; index < all.size(); ++index) {
       program_.endCodes[index].test[mover] = emit_.here();
       express_.begin(mover, Scratch::other);
@@ -102,6 +103,7 @@ void Compiler::ends() {
       emit_.add(Op::stop);
     }
     options_.coverage = coverage;
+    express_.countParts(coverage && options_.parts);
   }
 }
 

@@ -48,6 +48,8 @@ class Expressions {
   Slot cell(const Term& term);
   Slot kind(const Term& term);  // the number of a kind
   Value value(const Term& term);
+  // From now on, conditions count how often their parts hold: see PartCode.
+  void countParts(bool count) { countParts_ = count; }
   // Goes to the label if the condition is as `sense` says; goes on otherwise.
   void branch(const Term& term, bool sense, int label);
   int lineSetOf(const rules::Lines& lines);
@@ -106,7 +108,10 @@ class Expressions {
   const rules::Rules& rules_;
   Program& program_;
   Emitter& emit_;
+  void branchCounting(const Term& term, bool sense, int label);
+
   int me_ = 0;
+  bool countParts_ = false;
   Scratch scratch_ = Scratch::other;
   std::optional<Slot> emptyCells_;  // stands in for the empty cells in slides
   bool before_ = false;             // seen as it was before the move

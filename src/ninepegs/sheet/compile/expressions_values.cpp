@@ -265,7 +265,37 @@ struct Expressions::AsBranch {
 };
 
 void Expressions::branch(const Term& term, bool sense, int label) {
+  bool joins = as<rules::And>(term) != nullptr || as<rules::Or>(term) != nullptr ||
+               as<rules::Not>(term) != nullptr || as<rules::Use>(term) != nullptr;
+  if (countParts_ && !joins) return branchCounting(term, sense, label);
   std::visit(AsBranch{*this, emit_, sense, label}, term.form);
+}
+
+// Without the brackets round all of it.
+static std::string bare(std::string text) {
+  int depth = 0;
+  for (std::size_t i = 0; i < text.size(); ++i) {
+    depth += text[i] == '(' ? 1 : text[i] == ')' ? -1 : 0;
+    if (depth == 0 && i + 1 < text.size()) return text;
+  }
+  return text.size() > 2 ? text.substr(1, text.size() - 2) : text;
+}
+
+void Expressions::branchCounting(const Term& term, bool sense, int label) {
+  PartCode part{term.span.line, bare(rules::toText(rules_, term))};
+  auto same = [&](const PartCode& one) { return one.line == part.line && one.text == part.text; };
+  auto known = std::find_if(program_.conditionParts.begin(), program_.conditionParts.end(), same);
+  int first = static_cast<int>(program_.statementLines.size()) +
+              2 * static_cast<int>(known - program_.conditionParts.begin());
+  if (known == program_.conditionParts.end()) program_.conditionParts.push_back(std::move(part));
+  int holds = emit_.label(), over = emit_.label();
+  std::visit(AsBranch{*this, emit_, sense, holds}, term.form);
+  emit_.add(Op::cover, 0, 0, 0, 0, first + (sense ? 0 : 1));
+  emit_.jump(Op::jump, over);
+  emit_.place(holds);
+  emit_.add(Op::cover, 0, 0, 0, 0, first + (sense ? 1 : 0));
+  emit_.jump(Op::jump, label);
+  emit_.place(over);
 }
 
 }  // namespace ninepegs::sheet

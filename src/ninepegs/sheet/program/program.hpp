@@ -165,6 +165,13 @@ struct InvariantCode {
   std::array<int, 2> value = {0, 0};  // leaves 0/1 or the number in `valueSlot`, seen by a side
 };
 
+// A part of a condition that is no `and`, `or` or `not` of others. How often it did not hold is counted
+// behind the statements, in their order two for each, and behind that how often it held.
+struct PartCode {
+  int line = 0;
+  std::string text;
+};
+
 // A line of what each side sees.
 struct SeenCode {
   std::array<int, 2> value = {0, 0};  // routines, by looker: leave cells or kinds in `shownSlot`
@@ -200,6 +207,7 @@ struct Program {
   std::array<int, 2> worth = {-1, -1};  // leaves the worth in `valueSlot`
   std::vector<GroupCode> groups;
   std::vector<EndCode> endCodes;
+  std::vector<PartCode> conditionParts;  // of programs that count them
   std::vector<InvariantCode> invariants;
   std::vector<int> forbidStatements;
   std::vector<TextPart> parts;

@@ -60,10 +60,11 @@ void Checker::rest() {
   }
   std::set<std::string> named;
   for (const SymmetryDecl& symmetry : tree_.symmetries) {
-    rules_.symmetries.push_back({symmetry.name, symmetry.name == "all", symmetry.span});
-    if (!named.insert(symmetry.name).second)
-      note(symmetry.span, fmt::format("\"{}\" is named a second time", symmetry.name));
-    else if (rules_.board.symmetries(symmetry.name).empty())
+    const rules::SymmetryRule& rule = rules_.symmetries.emplace_back(rules::SymmetryRule{
+        symmetry.name, symmetry.exchange, symmetry.name == "all", symmetry.span});
+    if (!named.insert(rules::writtenName(rule)).second)
+      note(symmetry.span, fmt::format("\"{}\" is named a second time", rules::writtenName(rule)));
+    else if (rules::symmetriesOf(rule, rules_.board).empty())
       note(symmetry.span, fmt::format("this board has no \"{}\"", symmetry.name),
            "a quarter turn and a transposition need as many columns as rows");
   }
@@ -203,7 +204,8 @@ void Checker::cases() {
       to.subjectSpan = step.subject.span;
       if (here && step.kind == ExpectKind::condition)
         to.condition = Types(draft_, Context::example).want(step.condition, Type::truth);
-      if (here && step.kind == ExpectKind::seenBy) sideName(step.subject);
+      if (here && (step.kind == ExpectKind::seenBy || step.kind == ExpectKind::sees))
+        sideName(step.subject);
       rule.steps.push_back(std::move(to));
     }
     rules_.cases.push_back(std::move(rule));

@@ -253,7 +253,7 @@ class Printer {
                                 : always.change < 0 ? " never grows"
                                                     : ""));
     std::vector<std::string> symmetries;
-    for (const SymmetryRule& one : rules_.symmetries) symmetries.push_back(one.name);
+    for (const SymmetryRule& one : rules_.symmetries) symmetries.push_back(writtenName(one));
     if (!symmetries.empty()) say(0, "symmetric under " + joined(symmetries, ", "));
   }
 
@@ -308,6 +308,8 @@ class Printer {
       case Kind::seenBy:
         return fmt::format("seen by {}{}{}", step.subject, quoted,
                            step.numbers.empty() ? "" : fmt::format(" at ply {}", step.numbers[0]));
+      case Kind::sees:
+        return fmt::format("{} sees \"{}\"", step.subject, step.endName);
       case Kind::play:
       case Kind::leaves:
         break;

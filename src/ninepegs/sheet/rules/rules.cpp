@@ -198,4 +198,22 @@ const Term* shown(const TextPart& part) {
   return nullptr;
 }
 
+std::string writtenName(const SymmetryRule& symmetry) {
+  if (!symmetry.exchange) return symmetry.name;
+  return symmetry.name.empty() ? "exchange of sides" : "exchange of sides and " + symmetry.name;
+}
+
+std::vector<Symmetry> symmetriesOf(const SymmetryRule& symmetry, const Geometry& board) {
+  std::vector<Symmetry> out;
+  if (symmetry.name.empty())
+    out.push_back(board.identity());
+  else
+    out = board.symmetries(symmetry.name);
+  for (Symmetry& one : out) {
+    one.exchange = symmetry.exchange;
+    one.name = writtenName({one.name, one.exchange, false, {}});
+  }
+  return out;
+}
+
 }  // namespace ninepegs::rules

@@ -177,10 +177,14 @@ struct AlwaysRule {
   Span span;
 };
 struct SymmetryRule {
-  std::string name;
-  bool every = false;  // all that the board has
+  std::string name;       // of the board's symmetry; empty: the cells stay
+  bool exchange = false;  // the sides change places
+  bool every = false;     // all that the board has
   Span span;
 };
+// As it is written, and those that it stands for: none if the board has no such symmetry.
+std::string writtenName(const SymmetryRule& symmetry);
+std::vector<Symmetry> symmetriesOf(const SymmetryRule& symmetry, const Geometry& board);
 struct CaseStep : sheet::CaseStepHead {
   std::string subject;  // a side, or the cell of `moves from`
   bool draw = false;    // of end: nobody wins

@@ -100,6 +100,12 @@ void expectation(const Block& block, Cursor& in, CaseDecl& one) {
     step.kind = ExpectKind::end;
     if (!in.atEnd()) step.endName = in.text("the name of the end");
     in.end();
+  } else if (in.sees("sees", 1)) {
+    step.subject = in.name("a side");
+    in.next();
+    step.kind = ExpectKind::sees;
+    step.endName = in.text("what the side sees, as `show --as SIDE --text` prints it");
+    in.end();
   } else if (in.sees("to", 1)) {
     step.subject = in.name("a side");
     in.next();

@@ -297,11 +297,20 @@ void Parser::symmetric(const Block& block, Cursor& in) {
     symmetry.span = in.span();
     std::vector<std::string> words;
     while (!in.atEnd() && !in.sees(",")) words.push_back(in.next().text);
-    symmetry.name = joined(words, " ");
+    std::string said = joined(words, " ");
+    const std::string exchange = "exchange of sides";
+    symmetry.exchange = said == exchange || said.rfind(exchange + " and ", 0) == 0;
+    if (said != exchange)
+      symmetry.name = symmetry.exchange ? said.substr(exchange.size() + 5) : said;
     std::vector<std::string> names = Geometry::symmetryNames();
-    if (std::find(names.begin(), names.end(), symmetry.name) == names.end())
+    if (said != exchange && std::find(names.begin(), names.end(), symmetry.name) == names.end()) {
+      names.push_back(exchange);
       in.refuse(symmetry.span, fmt::format("\"{}\" is no symmetry", symmetry.name),
-                didYouMean(symmetry.name, names, "there are: " + joined(names, ", ")));
+                didYouMean(symmetry.name, names,
+                           fmt::format("there are: {}, alone or with one of the others, such as "
+                                       "\"{} and half turn\"",
+                                       joined(names, ", "), exchange)));
+    }
     tree_.symmetries.push_back(std::move(symmetry));
   } while (in.accept(","));
   in.end();

@@ -201,7 +201,8 @@ struct AlwaysDecl {
   Span span;
 };
 struct SymmetryDecl {
-  std::string name;
+  std::string name;       // of the board's symmetry; empty: the cells stay
+  bool exchange = false;  // the sides change places
   Span span;
 };
 

@@ -263,7 +263,7 @@ class Explainer {
     if (!rules_.symmetries.empty()) begin("Where the rules look the same");
     for (const SymmetryRule& symmetry : rules_.symmetries)
       say(0, symmetry.span,
-          fmt::format("Under {}{}.", symmetry.name,
+          fmt::format("Under {}{}.", writtenName(symmetry),
                       symmetry.every ? waysOf(rules_.board.symmetries("all")) : ""));
   }
 
