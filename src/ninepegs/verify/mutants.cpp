@@ -112,6 +112,9 @@ class Mutants::Asked {
     if (!sees_) return;
     for (int side = 0; side < 2; ++side) {
       View got = game_.viewFor(after_, side), view = sheet_.viewFor(wanted, side);
+      // A letter that stands on no cell shows nothing.
+      for (View* one : {&got, &view})
+        std::erase_if(one->marks, [](const View::Mark& mark) { return mark.cells.none(); });
       if (got.words != view.words || got.marks != view.marks || !(got.shown == view.shown))
         add(Difference::Kind::seen, number, -1, side);
     }
