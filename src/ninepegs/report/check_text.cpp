@@ -8,12 +8,15 @@
 #include "ninepegs/report/board_text.hpp"
 #include "ninepegs/report/every_text.hpp"
 #include "ninepegs/report/listing.hpp"
+#include "ninepegs/verify/case_text.hpp"
 #include "ninepegs/verify/shares.hpp"
 
 namespace ninepegs::report {
 namespace {
 
 constexpr std::size_t textWidth = 88;
+constexpr std::size_t caseBytes = 1500;  // of a case that is shown beside its fault
+
 
 std::string share(std::uint64_t part, std::uint64_t whole) {
   return fmt::format(
@@ -168,6 +171,13 @@ void findings(std::string& out, const Game& game, const verify::CheckReport& rep
     Marks marks;
     marks.shown = cellsOfFinding(game, finding);
     out += "\n" + boardsText(game, finding.last, marks, paint);
+    std::string block = verify::caseOf(game, finding);
+    if (block.empty() || block.size() > caseBytes) continue;
+    out += "\n  as a case of the sheet:\n";
+    for (std::size_t at = 0, end; at < block.size(); at = end + 1) {
+      end = std::min(block.find('\n', at), block.size());
+      out += "    " + block.substr(at, end - at) + "\n";
+    }
   }
 }
 

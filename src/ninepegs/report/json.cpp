@@ -5,6 +5,7 @@
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/report/every_text.hpp"
+#include "ninepegs/verify/case_text.hpp"
 #include "ninepegs/report/moves_from.hpp"
 
 namespace ninepegs::report {
@@ -263,6 +264,7 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
     one["moves"] = finding.moves;
     one["position"] = finding.position;
     one["shortest"] = finding.shortest;
+    if (std::string block = verify::caseOf(game, finding); !block.empty()) one["as_case"] = block;
     one["met"] = verify::steerName(finding.way);
     out["findings"].push_back(one);
   }

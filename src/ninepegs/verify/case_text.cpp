@@ -82,4 +82,23 @@ std::string caseText(const Game& game, const CaseText& says) {
   return out;
 }
 
+std::string caseOf(const Game& game, const Finding& finding) {
+  if (finding.kind == FindingKind::example || finding.kind == FindingKind::leak ||
+      finding.variant != game.info().variant || finding.position.empty())
+    return "";
+  CaseText out;
+  out.name = findingName(finding.kind) + " after " + pliesText(finding.moves.size());
+  if (!finding.from.empty()) out.position = game.readPosition(finding.from, "case");
+  out.play = finding.moves;
+  if (finding.kind == FindingKind::overwrite && !finding.moves.empty()) {
+    out.expect = {"not legal " + out.play.back()};
+    out.play.pop_back();
+  }
+  if (finding.kind == FindingKind::drawOverWin)
+    for (const Result& end : game.checks()->endsThatHold(finding.last))
+      if (end.kind == ResultKind::win && out.expect.empty())
+        out.expect = {expectedResult(game, end)};
+  return caseText(game, out);
+}
+
 }  // namespace ninepegs::verify

@@ -10,6 +10,7 @@
 #include <vector>
 
 #include "ninepegs/game/game.hpp"
+#include "ninepegs/verify/evidence.hpp"
 
 namespace ninepegs::verify {
 
@@ -30,5 +31,10 @@ std::vector<std::string> positionLines(const Game& game, const Position& positio
 
 // A result as `expect` takes it: "ongoing", `Amber wins "four in a line"`, `draw "full"`.
 std::string expectedResult(const Game& game, const Result& result);
+
+// A finding as a case to paste: its game, and what should come of it as far as that is known. It
+// fails as long as the fault is there, but for faults of which only the game is known. Empty for a
+// finding of a case or of another variant, and for one that shows no game.
+std::string caseOf(const Game& game, const Finding& finding);
 
 }  // namespace ninepegs::verify
