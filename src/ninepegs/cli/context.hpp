@@ -109,6 +109,7 @@ void addLint(CLI::App& app, Context& context);
 void addTidy(CLI::App& app, Context& context);
 void addNew(CLI::App& app, Context& context);
 void addCheck(CLI::App& app, Context& context);
+void addMatch(CLI::App& app, Context& context);
 void addMutate(CLI::App& app, Context& context);
 void addAsk(CLI::App& app, Context& context);
 void addCompare(CLI::App& app, Context& context);

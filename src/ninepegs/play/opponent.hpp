@@ -47,8 +47,9 @@ class Opponent {
   const StopFlag* stop_ = nullptr;
 };
 
-// From a text: random, greedy, search, search:depth=6, search:time=2, search:nodes=50000, and
-// several limits divided by commas. Throws BadInput; `source` names the option in messages.
+// From a text: random, greedy, minimax:depth=3, search, search:depth=6, search:time=2,
+// search:nodes=50000, playouts:playouts=2000, and several limits divided by commas. Throws BadInput;
+// `source` names the option in messages.
 std::unique_ptr<Opponent> makeOpponent(std::string_view text, const std::string& source);
 
 std::vector<std::string> opponentNames();
@@ -58,12 +59,24 @@ std::unique_ptr<Opponent> makeRandom();
 // Wins at once if it can; else, if it can, keeps the other side from winning at once; else random.
 std::unique_ptr<Opponent> makeGreedy();
 
+// Every line is followed for so many plies, nothing is left out (minimax.cpp): to compare with.
+std::unique_ptr<Opponent> makeMinimax(int depth);
+
 struct SearchLimits {
-  int depth = 0;            // plies; 0: no limit
-  double seconds = 0;       // 0: no limit
-  std::uint64_t nodes = 0;  // 0: no limit
+  int depth = 0;               // plies; 0: no limit
+  double seconds = 0;          // 0: no limit
+  std::uint64_t nodes = 0;     // 0: no limit
+  std::uint64_t megabytes = 0;  // of the table; 0: 16
 };
 // Alpha-beta with iterative deepening and a table of positions seen (search.cpp).
 std::unique_ptr<Opponent> makeSearch(const SearchLimits& limits);
+
+struct PlayoutLimits {
+  std::uint64_t playouts = 0;   // 0: no limit
+  double seconds = 0;           // 0: no limit
+  std::uint64_t megabytes = 0;  // of the tree; 0: 64
+};
+// A tree of moves that grows where playouts from it go well (playout_tree.cpp).
+std::unique_ptr<Opponent> makePlayouts(const PlayoutLimits& limits);
 
 }  // namespace ninepegs::play

@@ -1,0 +1,104 @@
+#include <fmt/format.h>
+
+#include "ninepegs/base/files.hpp"
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/cli/context.hpp"
+#include "ninepegs/play/series.hpp"
+#include "ninepegs/report/series_text.hpp"
+
+namespace ninepegs::cli {
+namespace {
+
+struct Options {
+  GameOptions game;
+  DrawOptions drawing;
+  std::vector<std::string> who;
+  std::string games = "100", opening = "2";
+  Said resume, settle;
+  bool json = false;
+};
+
+constexpr std::size_t begunBytes = 256 << 20;
+
+void run(const Options& options, Context& context) {
+  std::shared_ptr<const Game> game = options.game.open(context);
+  if (options.who.size() < 2)
+    throw BadInput(Place{}, "a match needs two opponents or more",
+                   "such as: ninepegs match connect-four search:depth=4 greedy");
+  for (const std::string& one : options.who) {
+    play::makeOpponent(one, "WHO");
+    if (game->secrets() != nullptr && one != "random")
+      throw BadInput(Place{},
+                     fmt::format("the opponent \"{}\" would see the other side's secret pieces", one),
+                     "in this game the computer can play `random`");
+  }
+  if (options.settle && options.who.size() != 2)
+    throw BadInput(Place{}, "--settle is for two opponents", "leave it out");
+  play::SeriesOptions how;
+  how.games = wholeOption(options.games, "--games", 1, 1'000'000);
+  how.opening = static_cast<int>(wholeOption(options.opening, "--opening", 0, 200));
+  how.seed = options.drawing.seedGiven();
+  how.threads = options.drawing.threadsGiven();
+  how.stop = &stopFlag();
+  if (options.settle)
+    how.settle = static_cast<double>(wholeOption(*options.settle, "--settle", 1, 1000));
+  if (options.resume) {
+    requireWritable(*options.resume);
+    if (std::filesystem::exists(*options.resume)) {
+      how.begun = report::readSeries(*game, options.who, how,
+                                     readFile(*options.resume, begunBytes), *options.resume);
+      printError(fmt::format("goes on behind {} in {}\n",
+                             plural(static_cast<long long>(how.begun.size()), "game"),
+                             *options.resume));
+    }
+    how.keep = [&](const std::vector<play::SeriesGame>& games) {
+      play::Series series;
+      series.games = games;
+      writeFile(*options.resume, report::seriesJson(*game, options.who, how, series) + "\n");
+    };
+  }
+  play::Series series;
+  {
+    std::uint64_t pairings = options.who.size() * (options.who.size() - 1) / 2;
+    Progress progress(context, "games", pairings * (how.games + how.games % 2));
+    how.progress = [&](std::uint64_t done) { progress.at(done); };
+    series = play::playSeries(*game, options.who, how);
+  }
+  context.exitCode = series.stopped ? exitInterrupted : exitFine;
+  print(options.json ? report::seriesJson(*game, options.who, how, series) + "\n"
+                     : report::seriesText(*game, options.who, how, series, context.paint));
+}
+
+}  // namespace
+
+void addMatch(CLI::App& app, Context& context) {
+  auto options = std::make_shared<Options>();
+  CLI::App* command = app.add_subcommand(
+      "match", "Let opponents play against each other, and say which is stronger");
+  options->game.addGame(*command);
+  command->add_option("WHO", options->who, "two opponents or more, such as search:depth=4, greedy")
+      ->required()
+      ->option_text(" ");
+  command->add_option("--games", options->games, "games of each two (default 100)")->type_name("N");
+  command
+      ->add_option("--opening", options->opening,
+                   "plies that are drawn before they play; both sides get each opening (default 2)")
+      ->type_name("PLIES");
+  addSaid(*command, "--settle", options->settle,
+          "stop once it is settled whether the first is better by so many rating points")
+      ->type_name("POINTS");
+  options->drawing.add(*command);
+  addSaid(*command, "--resume", options->resume,
+          "keep the games in this file; if it is there, go on from it")
+      ->type_name("FILE");
+  command->add_flag("--json", options->json, "print one JSON object, with all games");
+  command->footer(
+      "Without limits of time, the same seed gives the same games on any number of threads.\n"
+      "Examples:\n"
+      "  ninepegs match connect-four search:depth=4 greedy --games 50\n"
+      "  ninepegs match othello search:nodes=5000 playouts:playouts=200 minimax:depth=3 --json\n"
+      "  ninepegs match hex playouts greedy --settle 100");
+  command->callback([options, &context] { run(*options, context); });
+}
+
+}  // namespace ninepegs::cli

@@ -1,0 +1,19 @@
+// What a position is worth where a search stops. Internal to the room.
+#pragma once
+
+#include <algorithm>
+
+#include "ninepegs/play/opponent.hpp"
+
+namespace ninepegs::play {
+
+inline constexpr std::int64_t worthLimit = winScore / 2;
+
+// For the side to move: the sheet's measure; without one, how many moves it has. `measured`: the
+// game has a measure.
+inline std::int64_t leafScore(LivePosition& live, bool measured) {
+  if (!measured) return static_cast<std::int64_t>(std::min<std::uint32_t>(live.moveCount(), 1000));
+  return std::clamp(live.worth(live.toMove()), -worthLimit, worthLimit);
+}
+
+}  // namespace ninepegs::play

@@ -1,0 +1,25 @@
+// A series of games as text and JSON, and as a file to go on from.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "ninepegs/play/series.hpp"
+#include "ninepegs/report/paint.hpp"
+
+namespace ninepegs::report {
+
+std::string seriesText(const Game& game, const std::vector<std::string>& who,
+                       const play::SeriesOptions& options, const play::Series& series,
+                       const Paint& paint);
+// One object: opponents, pairings, ratings, games. It is what readSeries reads.
+std::string seriesJson(const Game& game, const std::vector<std::string>& who,
+                       const play::SeriesOptions& options, const play::Series& series);
+
+// The games of such an object. Throws BadInput for a text that is none, or of another game, of
+// other opponents or options; `source` names it in messages.
+std::vector<play::SeriesGame> readSeries(const Game& game, const std::vector<std::string>& who,
+                                         const play::SeriesOptions& options,
+                                         const std::string& text, const std::string& source);
+
+}  // namespace ninepegs::report
