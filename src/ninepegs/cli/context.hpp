@@ -110,6 +110,7 @@ void addTidy(CLI::App& app, Context& context);
 void addNew(CLI::App& app, Context& context);
 void addCheck(CLI::App& app, Context& context);
 void addMatch(CLI::App& app, Context& context);
+void addThink(CLI::App& app, Context& context);
 void addMutate(CLI::App& app, Context& context);
 void addAsk(CLI::App& app, Context& context);
 void addCompare(CLI::App& app, Context& context);

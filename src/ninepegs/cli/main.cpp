@@ -62,6 +62,7 @@ int run(int argc, char** argv) {
   cli::addCount(app, context);
   cli::addPlay(app, context);
   cli::addCheck(app, context);
+  cli::addThink(app, context);
   cli::addMatch(app, context);
   cli::addMutate(app, context);
   cli::addAsk(app, context);

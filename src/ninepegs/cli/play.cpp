@@ -28,7 +28,7 @@ Seat seat(const std::string& who, const std::string& option) {
     throw BadInput(
         Place{option, 1, 1, std::max(1, static_cast<int>(utf8Symbols(word).size())), who},
         fmt::format("there is no opponent \"{}\"", word.substr(0, 40)),
-        didYouMean(word, known, "there are: human, random, greedy, search"));
+        didYouMean(word, known, "there are: human, random, greedy, minimax, search, playouts"));
   return {who, play::makeOpponent(who, option)};
 }
 

@@ -23,6 +23,7 @@ class SheetLive final : public LivePosition {
   Move moveAt(std::uint32_t number) override;
   void listMoves(MoveList& moves) override;
   bool canMove() override;
+  bool takes(const Move& move) const override;
   void expectMoves(bool expected) override;
   void play(const Move& move) override;
   bool playDrawn(Stream& stream) override;
@@ -95,5 +96,16 @@ class SheetLive final : public LivePosition {
   Bundles kept_, looked_;  // by the tests for an end, and by a look of our own
   sheet::Machine<W> machine_;
 };
+
+template <int W>
+bool SheetLive<W>::takes(const Move& move) const {
+  if (move.group == sheet::passGroup || program_.layout.layered) return false;
+  const sheet::GroupCode& group = program_.groups[move.group];
+  const std::uint64_t* theirs = machine_.words() + program_.layout.sides[1 - toMove()];
+  for (int i = 0; i < std::min<int>(group.choices, move.count); ++i)
+    if (group.choiceIsCell[i] && (theirs[move.choices[i] / 64] >> (move.choices[i] % 64) & 1) != 0)
+      return true;
+  return false;
+}
 
 }  // namespace ninepegs

@@ -26,6 +26,15 @@ struct Choice {
   bool solved = false;     // every line was followed to its end
   std::int64_t score = 0;  // for the side that moves; see winScore
   std::vector<Move> line;  // the play that was expected, beginning with the move
+  // How it went on, by depth; none of an opponent that does not deepen.
+  struct Step {
+    int depth = 0;
+    std::int64_t score = 0;
+    std::uint64_t nodes = 0;  // up to here, as the seconds
+    double seconds = 0;
+    std::vector<Move> line;
+  };
+  std::vector<Step> steps;
 };
 
 // Scores above `winScore - limits::searchDepth` are wins: winScore less the plies until then.

@@ -1,5 +1,8 @@
 // Alpha-beta search in the negamax form (D. Knuth, R. Moore, "An analysis of alpha-beta pruning",
-// Artificial Intelligence 6, 1975) with iterative deepening and a transposition table.
+// Artificial Intelligence 6, 1975) with iterative deepening, a table of positions, null windows
+// behind the first move (T. Marsland, M. Campbell, "Parallel search of strongly ordered game
+// trees", 1982), moves ordered by what cut before (J. Schaeffer, "The history heuristic", 1989),
+// late moves looked at less deeply first, and at the end of each line all moves that take.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -8,29 +11,23 @@
 #include <utility>
 
 #include "ninepegs/base/limits.hpp"
-#include "ninepegs/play/opponent.hpp"
+#include "ninepegs/play/measure.hpp"
+#include "ninepegs/play/position_table.hpp"
 
 namespace ninepegs::play {
 namespace {
 
 constexpr std::int64_t endless = winScore * 2;
-constexpr std::int64_t worthLimit = winScore / 2;
-constexpr std::size_t tableSize = std::size_t{1} << 18;
+constexpr std::uint64_t usualMegabytes = 8;
+constexpr int deepestTaking = 12;           // plies behind the last, of moves that take
+constexpr std::size_t historySize = 1 << 13;
+constexpr std::int32_t historyLimit = 1 << 20;
+constexpr int reducedFrom = 3;              // plies left, where late moves are looked at less deeply
+constexpr std::size_t lateFrom = 4;         // moves in order
 
 bool isWin(std::int64_t score) {
   return std::abs(score) > winScore - 10 * limits::searchDepth;
 }
-
-enum class Bound : std::uint8_t { none, exact, atLeast, atMost };
-
-struct Entry {
-  std::uint64_t key = 0;
-  std::int64_t score = 0;
-  std::uint16_t move = 0;  // its number in the list of legal moves
-  std::int16_t depth = -1;
-  Bound bound = Bound::none;
-  bool whole = false;  // every line below was followed to its end
-};
 
 class Search final : public Opponent {
  public:
@@ -48,26 +45,42 @@ class Search final : public Opponent {
     if (limits_.depth > 0) add(fmt::format("depth={}", limits_.depth));
     if (limits_.seconds > 0) add(fmt::format("time={}", limits_.seconds));
     if (limits_.nodes > 0) add(fmt::format("nodes={}", limits_.nodes));
+    if (limits_.megabytes > 0) add(fmt::format("memory={}", limits_.megabytes));
     return text;
   }
 
  private:
   struct Level {
     MoveList moves;
-    std::vector<std::uint16_t> order;
+    std::vector<std::pair<std::int32_t, std::uint16_t>> order;  // rank, number of the move
     std::vector<Move> line;
-    std::uint16_t killer = 0xffff;
+    Move killers[2];
+    bool hasKillers[2] = {false, false};
   };
 
+  void begin(const Game& game, const Position& position);
+  bool anythingTakes(const Position& position);
   std::int64_t look(int ply, int depth, std::int64_t alpha, std::int64_t beta, bool& whole);
-  std::int64_t leaf();
+  std::int64_t below(int ply, int depth, std::int64_t alpha, std::int64_t beta, int side,
+                     bool& whole);
+  std::int64_t taking(int ply, int deep, std::int64_t alpha, std::int64_t beta);
+  void rank(Level& level, int depth, std::uint16_t first);
   bool outOfBudget();
+  static std::size_t historyPlace(int side, const Move& move) {
+    std::size_t key = move.group;
+    key = key * 31 + (move.count > 0 ? move.choices[0] : 0u);
+    key = key * 517 + (move.count > 1 ? move.choices[move.count - 1] : 0u);
+    return (key * 2 + static_cast<std::size_t>(side)) % historySize;
+  }
+  void cutBy(Level& level, const Move& move, int depth, int side);
 
   SearchLimits limits_;
   const Game* game_ = nullptr;
   std::unique_ptr<LivePosition> live_;
-  std::vector<Entry> table_;
+  bool measured_ = false, takes_ = false;
+  PositionTable table_;
   std::vector<Level> levels_;
+  std::vector<std::int32_t> history_;
   std::uint64_t nodes_ = 0;
   bool stopped_ = false;
   std::chrono::steady_clock::time_point begun_;
@@ -84,16 +97,77 @@ bool Search::outOfBudget() {
   return stopped_;
 }
 
-// What a position is worth where the search stops: the sheet's measure; without one, how many moves
-// the side to move has.
-std::int64_t Search::leaf() {
-  if (game_->measure() == nullptr)
-    return static_cast<std::int64_t>(std::min<std::uint32_t>(live_->moveCount(), 1000));
-  return std::clamp(live_->worth(live_->toMove()), -worthLimit, worthLimit);
+// Moves that take, and nothing else, or none of them: the side may leave it at that.
+std::int64_t Search::taking(int ply, int deep, std::int64_t alpha, std::int64_t beta) {
+  int side = live_->toMove();
+  std::int64_t best = leafScore(*live_, measured_);
+  if (best >= beta || deep >= deepestTaking || ply + 1 >= static_cast<int>(levels_.size()))
+    return best;
+  alpha = std::max(alpha, best);
+  Level& level = levels_[static_cast<std::size_t>(ply)];
+  live_->listMoves(level.moves);
+  for (const Move& move : level.moves) {
+    if (!live_->takes(move)) continue;
+    if (outOfBudget()) return best;
+    live_->play(move);
+    ++nodes_;
+    Outcome outcome = live_->outcome();
+    std::int64_t score = 0;
+    if (outcome.kind == ResultKind::win)
+      score = outcome.winner == side ? winScore - ply - 1 : ply + 1 - winScore;
+    else if (outcome.kind == ResultKind::ongoing)
+      score = live_->toMove() == side ? taking(ply + 1, deep + 1, alpha, beta)
+                                      : -taking(ply + 1, deep + 1, -beta, -alpha);
+    live_->takeBack();
+    best = std::max(best, score);
+    alpha = std::max(alpha, best);
+    if (alpha >= beta) break;
+  }
+  return best;
+}
+
+void Search::rank(Level& level, int depth, std::uint16_t first) {
+  std::size_t count = level.moves.size();
+  level.order.resize(count);
+  int side = live_->toMove();
+  for (std::size_t i = 0; i < count; ++i) {
+    const Move& move = level.moves[i];
+    std::int32_t rank = 0;
+    if (i == first) {
+      rank = 1 << 30;
+    } else {
+      rank = history_[historyPlace(side, move)];
+      if (takes_ && live_->takes(move)) rank += 1 << 28;
+      for (int k = 0; k < 2 && depth > 1; ++k)
+        if (level.hasKillers[k] && level.killers[k] == move) rank += 1 << (27 - k);
+    }
+    level.order[i] = {rank, static_cast<std::uint16_t>(i)};
+  }
+}
+
+void Search::cutBy(Level& level, const Move& move, int depth, int side) {
+  if (!level.hasKillers[0] || !(level.killers[0] == move)) {
+    level.killers[1] = level.killers[0];
+    level.hasKillers[1] = level.hasKillers[0];
+    level.killers[0] = move;
+    level.hasKillers[0] = true;
+  }
+  std::int32_t& seen = history_[historyPlace(side, move)];
+  seen += depth * depth;
+  if (seen > historyLimit)
+    for (std::int32_t& one : history_) one /= 2;
+}
+
+// The score for `side`, who has just moved.
+std::int64_t Search::below(int ply, int depth, std::int64_t alpha, std::int64_t beta, int side,
+                           bool& whole) {
+  // The same side may move again: then the score is its own.
+  return live_->toMove() == side ? look(ply, depth, alpha, beta, whole)
+                                 : -look(ply, depth, -beta, -alpha, whole);
 }
 
 std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t beta, bool& whole) {
-  Level& level = levels_[ply];
+  Level& level = levels_[static_cast<std::size_t>(ply)];
   level.line.clear();
   ++nodes_;
   int side = live_->toMove();
@@ -105,6 +179,12 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
     whole = false;
     return 0;
   }
+  // No mate from here can be sooner than one that is known.
+  if (ply > 0) {
+    alpha = std::max<std::int64_t>(alpha, ply - winScore);
+    beta = std::min<std::int64_t>(beta, winScore - ply - 1);
+    if (alpha >= beta) return alpha;
+  }
   // Scores of wins count plies from here in the table, from the root outside it.
   auto stored = [&](std::int64_t score) {
     return !isWin(score) ? score : score > 0 ? score + ply : score - ply;
@@ -113,50 +193,61 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
     return !isWin(score) ? score : score > 0 ? score - ply : score + ply;
   };
   std::uint64_t hash = live_->hash();
-  Entry& entry = table_[hash & (tableSize - 1)];
   std::uint16_t first = 0xffff;
-  if (entry.bound != Bound::none && entry.key == hash) {
-    first = entry.move;
-    if (ply > 0 && (entry.depth >= depth || entry.whole)) {
-      std::int64_t score = fetched(entry.score);
-      if (entry.bound == Bound::exact || (entry.bound == Bound::atLeast && score >= beta) ||
-          (entry.bound == Bound::atMost && score <= alpha)) {
-        whole = whole && entry.whole;
+  if (const TableEntry* entry = table_.find(hash)) {
+    first = entry->move;
+    if (ply > 0 && (entry->depth >= depth || entry->whole)) {
+      std::int64_t score = fetched(entry->score);
+      if (entry->bound == Bound::exact || (entry->bound == Bound::atLeast && score >= beta) ||
+          (entry->bound == Bound::atMost && score <= alpha)) {
+        whole = whole && entry->whole;
         return score;
       }
     }
   }
   if (!live_->canMove()) return 0;  // nobody can go on and no end holds
-  if (depth == 0 || ply + 1 >= static_cast<int>(levels_.size())) {
+  if (depth <= 0 || ply + 1 >= static_cast<int>(levels_.size())) {
     whole = false;
-    return leaf();
+    return takes_ ? taking(ply, 0, alpha, beta) : leafScore(*live_, measured_);
   }
   live_->listMoves(level.moves);
-  std::size_t count = level.moves.size();
-  if (ply > 0 || level.order.size() != count) {
-    level.order.resize(count);
-    for (std::size_t i = 0; i < count; ++i) level.order[i] = static_cast<std::uint16_t>(i);
-  }
-  auto toFront = [&](std::uint16_t move) {
-    auto it = std::find(level.order.begin(), level.order.end(), move);
+  if (ply > 0 || level.order.size() != level.moves.size()) {
+    rank(level, depth, first);
+  } else if (first != 0xffff) {  // at the root the drawn order stays, behind the best move
+    auto it = std::find_if(level.order.begin(), level.order.end(),
+                           [&](const auto& one) { return one.second == first; });
     if (it != level.order.end()) std::rotate(level.order.begin(), it, it + 1);
-  };
-  if (ply > 0 && level.killer != 0xffff) toFront(level.killer);
-  if (first != 0xffff) toFront(first);
-
+  }
   std::int64_t best = -endless, low = alpha;
-  std::uint16_t bestMove = level.order.front();
+  std::uint16_t bestMove = level.order.front().second;
   bool wholeHere = true;
-  Level& next = levels_[ply + 1];
-  bool asked = depth > 1 || game_->measure() == nullptr;
-  for (std::uint16_t index : level.order) {
+  Level& next = levels_[static_cast<std::size_t>(ply) + 1];
+  bool asked = depth > 1 || !measured_ || takes_;
+  for (std::size_t at = 0; at < level.order.size(); ++at) {
+    if (ply > 0) {
+      // The first of those that rank highest comes next.
+      auto highest = std::max_element(
+          level.order.begin() + static_cast<std::ptrdiff_t>(at), level.order.end(),
+          [](const auto& a, const auto& b) { return a.first < b.first; });
+      std::swap(level.order[at], *highest);
+    }
+    auto [rankHere, index] = level.order[at];
+    const Move& move = level.moves[index];
     live_->expectMoves(asked);
-    live_->play(level.moves[index]);
-    // The same side may move again: then the score is its own.
-    bool sameSide = live_->toMove() == side;
+    live_->play(move);
     bool wholeBelow = true;
-    std::int64_t score = sameSide ? look(ply + 1, depth - 1, low, beta, wholeBelow)
-                                  : -look(ply + 1, depth - 1, -beta, -low, wholeBelow);
+    std::int64_t score = 0;
+    if (at == 0) {
+      score = below(ply + 1, depth - 1, low, beta, side, wholeBelow);
+    } else {
+      bool quiet = rankHere < 1 << 26;
+      int less = quiet && depth >= reducedFrom && at >= lateFrom && ply > 0 ? 1 : 0;
+      score = below(ply + 1, depth - 1 - less, low, low + 1, side, wholeBelow);
+      if (score > low && !stopped_ && (less > 0 || score < beta)) {
+        wholeBelow = true;
+        score = below(ply + 1, depth - 1, low, beta, side, wholeBelow);
+      }
+    }
     live_->takeBack();
     if (stopped_) {
       whole = false;
@@ -168,12 +259,12 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
       bestMove = index;
       if (score > low) {
         low = score;
-        level.line.assign(1, level.moves[index]);
+        level.line.assign(1, move);
         level.line.insert(level.line.end(), next.line.begin(), next.line.end());
       }
     }
     if (low >= beta) {
-      level.killer = index;
+      cutBy(level, move, depth, side);
       break;
     }
   }
@@ -181,39 +272,70 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
   if (best >= winScore - 10 * limits::searchDepth && best >= beta) wholeHere = true;
   // Elsewhere the same position may have another past, and so another outcome.
   bool anywhere = wholeHere && !game_->remembersPositions();
-  entry = {hash,
-           stored(best),
-           bestMove,
-           static_cast<std::int16_t>(depth),
-           best >= beta   ? Bound::atLeast
-           : best > alpha ? Bound::exact
-                          : Bound::atMost,
-           anywhere};
+  TableEntry entry;
+  entry.key = hash;
+  entry.score = static_cast<std::int32_t>(stored(best));
+  entry.move = bestMove;
+  entry.depth = static_cast<std::int8_t>(std::min(depth, 127));
+  entry.bound = best >= beta ? Bound::atLeast : best > alpha ? Bound::exact : Bound::atMost;
+  entry.whole = anywhere;
+  table_.keep(entry);
   whole = whole && wholeHere;
   return best;
 }
 
-Choice Search::choose(const Game& game, const Position& position, Stream& stream) {
-  if (game_ != &game || table_.empty()) table_.assign(tableSize, Entry{});
-  game_ = &game;
+// Does anything take another piece in a few games from here? Where nothing does, there is no need
+// to look for it at the end of every line.
+bool Search::anythingTakes(const Position& position) {
+  constexpr int games = 6, plies = 60;
+  if (!measured_) return false;
+  MoveList moves;
+  bool found = false;
+  for (int number = 0; number < games && !found; ++number) {
+    Stream stream(1, static_cast<std::uint64_t>(number));
+    live_->setUp(position);
+    for (int ply = 0; ply < plies && !live_->ended() && !found; ++ply) {
+      live_->listMoves(moves);
+      if (moves.empty()) break;
+      for (const Move& move : moves) found = found || live_->takes(move);
+      live_->play(moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
+    }
+  }
+  return found;
+}
+
+void Search::begin(const Game& game, const Position& position) {
   begun_ = std::chrono::steady_clock::now();
+  if (game_ != &game || table_.empty()) {
+    table_.resize(limits_.megabytes == 0 ? usualMegabytes : limits_.megabytes);
+    history_.assign(historySize, 0);
+  }
+  game_ = &game;
+  table_.nextSearch();
   nodes_ = 0;
   stopped_ = false;
-  int deepest = limits_.depth > 0 ? limits_.depth : limits::searchDepth;
-  levels_.resize(static_cast<std::size_t>(deepest) + 2);
-  for (Level& level : levels_) level.killer = 0xffff;
-  Level& root = levels_[0];
+  measured_ = game.measure() != nullptr;
   live_ = game.live();
+  takes_ = anythingTakes(position);
   live_->setUp(position);
+  for (std::int32_t& one : history_) one /= 8;
+}
+
+Choice Search::choose(const Game& game, const Position& position, Stream& stream) {
+  begin(game, position);
+  int deepest = limits_.depth > 0 ? limits_.depth : limits::searchDepth;
+  levels_.resize(static_cast<std::size_t>(deepest + (takes_ ? deepestTaking : 0)) + 2);
+  for (Level& level : levels_) level.hasKillers[0] = level.hasKillers[1] = false;
+  Level& root = levels_[0];
   MoveList moves;
   live_->listMoves(moves);
   Choice choice;
   // Moves of equal worth are tried in a drawn order, so that games differ by their seed.
   root.order.resize(moves.size());
-  for (std::size_t i = 0; i < moves.size(); ++i) root.order[i] = static_cast<std::uint16_t>(i);
+  for (std::size_t i = 0; i < moves.size(); ++i) root.order[i] = {0, static_cast<std::uint16_t>(i)};
   for (std::size_t i = moves.size(); i > 1; --i)
     std::swap(root.order[i - 1], root.order[stream.below(static_cast<std::uint32_t>(i))]);
-  choice.move = moves[root.order.front()];
+  choice.move = moves[root.order.front().second];
   choice.line = {choice.move};
   for (int depth = 1; depth <= deepest; ++depth) {
     bool whole = true;
@@ -226,6 +348,10 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
       choice.move = choice.line.front();
     }
     choice.solved = whole;
+    choice.steps.push_back({depth, score, nodes_,
+                            std::chrono::duration<double>(std::chrono::steady_clock::now() - begun_)
+                                .count(),
+                            choice.line});
     if (whole || isWin(score)) break;
   }
   choice.nodes = nodes_;

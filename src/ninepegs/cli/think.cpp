@@ -1,0 +1,68 @@
+#include <fmt/format.h>
+
+#include "ninepegs/base/files.hpp"
+#include "ninepegs/base/limits.hpp"
+#include "ninepegs/cli/context.hpp"
+#include "ninepegs/play/thinking.hpp"
+#include "ninepegs/report/thinking_text.hpp"
+
+namespace ninepegs::cli {
+namespace {
+
+struct Options {
+  GameOptions game;
+  Said depth, csv;
+  std::string nodes = "1000000", seed = "1";
+  bool json = false;
+};
+
+void run(const Options& options, Context& context) {
+  std::shared_ptr<const Game> game = options.game.open(context);
+  Position position = options.game.position(*game);
+  if (game->secrets() != nullptr)
+    throw BadInput(Place{}, "the search would see the other side's secret pieces",
+                   "`think` is for games without secrets");
+  if (game->ended(position) || game->countMoves(position) == 0)
+    throw BadInput(Place{}, "there is no move to think about: the game is over",
+                   "name another position with --at or --after");
+  if (options.csv) requireWritable(*options.csv);
+  play::ThinkOptions how;
+  if (options.depth)
+    how.depth = static_cast<int>(wholeOption(*options.depth, "--depth", 1, limits::searchDepth));
+  how.nodes = wholeOption(options.nodes, "--nodes", 1, 1'000'000'000'000ull);
+  how.seed = wholeOption(options.seed, "--seed", 0, ~0ull);
+  how.stop = &stopFlag();
+  play::Thinking thought = play::think(*game, position, how);
+  if (wantsStop(&stopFlag())) context.exitCode = exitInterrupted;
+  if (options.csv) writeFile(*options.csv, report::thinkingCsv(*game, position, thought));
+  print(options.json ? report::thinkingJson(*game, position, thought) + "\n"
+                     : report::thinkingText(*game, position, thought, context.paint));
+}
+
+}  // namespace
+
+void addThink(CLI::App& app, Context& context) {
+  auto options = std::make_shared<Options>();
+  CLI::App* command = app.add_subcommand(
+      "think", "Show how the search comes to its move, depth by depth, beside plain minimax");
+  options->game.addGame(*command);
+  options->game.addPosition(*command);
+  addSaid(*command, "--depth", options->depth, "plies to look ahead (default: as --nodes allows)")
+      ->type_name("PLIES");
+  command->add_option("--nodes", options->nodes, "positions to look at (default 1000000)")
+      ->type_name("N");
+  command->add_option("--seed", options->seed, "draws among equal moves (default 1)")
+      ->type_name("N");
+  addSaid(*command, "--csv", options->csv, "write the depths to this file, as rows")
+      ->type_name("FILE");
+  command->add_flag("--json", options->json, "print one JSON object");
+  command->footer(
+      "`factor` is how many times the positions of the depth before: why one ply more takes so long.\n"
+      "`saved` is what the search leaves out of all that minimax looks at, and loses nothing by it.\n"
+      "Examples:\n"
+      "  ninepegs think connect-four --after d,d,d\n"
+      "  ninepegs think chess --depth 5 --csv depths.csv");
+  command->callback([options, &context] { run(*options, context); });
+}
+
+}  // namespace ninepegs::cli

@@ -1,0 +1,39 @@
+// How an opponent comes to its move: depth by depth, beside plain minimax, and every move's score.
+//
+//   play::Thinking thought = play::think(*game, position, {.depth = 4});
+//   for (const Choice::Step& step : thought.choice.steps) score = step.score;
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <vector>
+
+#include "ninepegs/play/opponent.hpp"
+
+namespace ninepegs::play {
+
+struct ThinkOptions {
+  int depth = 0;                    // plies; 0: as far as the positions go
+  std::uint64_t nodes = 1'000'000;  // positions that the search may look at
+  std::uint64_t plainNodes = 2'000'000;  // ... and minimax, for one depth
+  std::uint64_t seed = 1;
+  const StopFlag* stop = nullptr;
+};
+
+struct Thinking {
+  Choice choice;  // of the search, with its steps
+  // Positions that minimax looks at, by depth from 1 on; it ends where that would be too many.
+  std::vector<std::uint64_t> plain;
+  struct RootMove {
+    Move move;
+    std::int64_t score = 0;  // for the side that moves
+    std::vector<Move> line;  // beginning with the move
+  };
+  // Each legal move by itself, looked at one ply less deeply than the search came; the best first.
+  std::vector<RootMove> moves;
+};
+
+// Requires that there is a legal move.
+Thinking think(const Game& game, const Position& position, const ThinkOptions& options);
+
+}  // namespace ninepegs::play

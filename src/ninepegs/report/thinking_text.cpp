@@ -1,0 +1,147 @@
+#include "ninepegs/report/thinking_text.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <nlohmann/json.hpp>
+
+#include "ninepegs/base/limits.hpp"
+#include "ninepegs/base/text.hpp"
+
+namespace ninepegs::report {
+namespace {
+
+std::vector<std::string> textsOf(const Game& game, Position position,
+                                 const std::vector<Move>& line) {
+  std::vector<std::string> out;
+  for (const Move& move : line) {
+    out.push_back(game.moveText(position, move));
+    game.apply(position, move);
+  }
+  return out;
+}
+
+std::string shortLine(const std::vector<std::string>& texts) {
+  constexpr std::size_t shown = 6;
+  std::vector<std::string> few(texts.begin(),
+                               texts.begin() + static_cast<std::ptrdiff_t>(
+                                                   std::min(shown, texts.size())));
+  return joined(few, ", ") + (texts.size() > shown ? " ..." : "");
+}
+
+bool isWin(std::int64_t score) {
+  return std::abs(score) > play::winScore - 10 * limits::searchDepth;
+}
+
+}  // namespace
+
+std::string scoreText(std::int64_t score) {
+  if (!isWin(score)) return fmt::format("{:+}", score);
+  auto plies = static_cast<unsigned long long>(play::winScore - std::abs(score));
+  return (score > 0 ? "wins in " : "loses in ") + pliesText(plies);
+}
+
+std::string thinkingText(const Game& game, const Position& position,
+                         const play::Thinking& thought, const Paint& paint) {
+  std::string out = paint.strong(game.info().title);
+  out += fmt::format(": {} to move\n\n", game.info().sides[game.toMove(position)]);
+  out += paint.strong(fmt::format("  {:>5}  {:<16} {:>12} {:>8}  {:>12} {:>9}  {}", "depth",
+                                  "score", "positions", "factor", "minimax", "saved", "line")) +
+         "\n";
+  std::uint64_t before = 0, earlier = 0;
+  for (std::size_t i = 0; i < thought.choice.steps.size(); ++i) {
+    const play::Choice::Step& step = thought.choice.steps[i];
+    std::uint64_t here = step.nodes - earlier;
+    std::string factor =
+        before == 0 ? "" : fmt::format("{:.1f}", static_cast<double>(here) / static_cast<double>(before));
+    std::string plain, saved;
+    if (i < thought.plain.size()) {
+      plain = grouped(thought.plain[i]);
+      double left = static_cast<double>(here) /
+                    static_cast<double>(std::max<std::uint64_t>(thought.plain[i], 1));
+      saved = left < 1 ? fmt::format("{:.1f} %", 100 * (1 - left)) : "-";
+    }
+    out += fmt::format("  {:>5}  {:<16} {:>12} {:>8}  {:>12} {:>9}  {}\n", step.depth,
+                       scoreText(step.score), grouped(here), factor, plain, saved,
+                       shortLine(textsOf(game, position, step.line)));
+    before = here;
+    earlier = step.nodes;
+  }
+  double seconds = thought.choice.seconds;
+  out += fmt::format("\n  {} in {:.2f} s", plural(static_cast<long long>(thought.choice.nodes), "position"),
+                     seconds);
+  if (seconds > 0)
+    out += fmt::format(", {} a second",
+                       grouped(static_cast<std::uint64_t>(
+                           static_cast<double>(thought.choice.nodes) / seconds)));
+  out += thought.choice.solved ? "; every line was followed to its end\n" : "\n";
+  if (thought.plain.size() < thought.choice.steps.size())
+    out += "  minimax would look at too many positions where its column is empty\n";
+  out += "\n" + paint.strong("Every move") + "\n";
+  constexpr std::size_t most = 12;
+  for (std::size_t i = 0; i < std::min(most, thought.moves.size()); ++i) {
+    const play::Thinking::RootMove& one = thought.moves[i];
+    std::vector<std::string> texts = textsOf(game, position, one.line);
+    out += fmt::format("  {:<10} {:<16} {}\n", texts.front(), scoreText(one.score),
+                       paint.faint(shortLine({texts.begin() + 1, texts.end()})));
+  }
+  if (thought.moves.size() > most)
+    out += fmt::format("  and {} more\n", thought.moves.size() - most);
+  return out;
+}
+
+std::string thinkingJson(const Game& game, const Position& position,
+                         const play::Thinking& thought) {
+  using Json = nlohmann::ordered_json;
+  Json out;
+  out["game"] = game.info().id;
+  out["position"] = game.positionText(position);
+  out["solved"] = thought.choice.solved;
+  auto scored = [](Json& one, std::int64_t score) {
+    one["score"] = isWin(score) ? Json(nullptr) : Json(score);
+    one["plies_to_win"] = isWin(score) && score > 0 ? Json(play::winScore - score) : Json(nullptr);
+    one["plies_to_loss"] = isWin(score) && score < 0 ? Json(play::winScore + score) : Json(nullptr);
+  };
+  out["depths"] = Json::array();
+  std::uint64_t earlier = 0;
+  for (std::size_t i = 0; i < thought.choice.steps.size(); ++i) {
+    const play::Choice::Step& step = thought.choice.steps[i];
+    Json one;
+    one["depth"] = step.depth;
+    scored(one, step.score);
+    one["nodes"] = step.nodes - earlier;
+    one["minimax_nodes"] = i < thought.plain.size() ? Json(thought.plain[i]) : Json(nullptr);
+    one["line"] = textsOf(game, position, step.line);
+    out["depths"].push_back(one);
+    earlier = step.nodes;
+  }
+  out["moves"] = Json::array();
+  for (const play::Thinking::RootMove& move : thought.moves) {
+    Json one;
+    one["move"] = game.moveText(position, move.move);
+    scored(one, move.score);
+    one["line"] = textsOf(game, position, move.line);
+    out["moves"].push_back(one);
+  }
+  return out.dump(1);
+}
+
+std::string thinkingCsv(const Game& game, const Position& position,
+                        const play::Thinking& thought) {
+  std::string out = "depth,move,score,nodes,seconds,minimax_nodes\n";
+  std::uint64_t earlier = 0;
+  for (std::size_t i = 0; i < thought.choice.steps.size(); ++i) {
+    const play::Choice::Step& step = thought.choice.steps[i];
+    std::string move = step.line.empty() ? "" : game.moveText(position, step.line.front());
+    std::string quoted;
+    for (char c : move) quoted += c == '"' ? std::string("\"\"") : std::string(1, c);
+    out += fmt::format("{},\"{}\",{},{},{:.6f},{}\n", step.depth, quoted, step.score,
+                       step.nodes - earlier, step.seconds,
+                       i < thought.plain.size() ? std::to_string(thought.plain[i]) : "");
+    earlier = step.nodes;
+  }
+  return out;
+}
+
+}  // namespace ninepegs::report

@@ -1,0 +1,22 @@
+// How an opponent came to its move, as text, JSON and rows.
+#pragma once
+
+#include <string>
+
+#include "ninepegs/play/thinking.hpp"
+#include "ninepegs/report/paint.hpp"
+
+namespace ninepegs::report {
+
+std::string thinkingText(const Game& game, const Position& position,
+                         const play::Thinking& thought, const Paint& paint);
+// The seconds are left out: for the same options it is the same.
+std::string thinkingJson(const Game& game, const Position& position,
+                         const play::Thinking& thought);
+// Comma-separated: depth, move, score, nodes, seconds, plain_nodes.
+std::string thinkingCsv(const Game& game, const Position& position, const play::Thinking& thought);
+
+// "+35", "wins in 3 plies", "loses in 4 plies".
+std::string scoreText(std::int64_t score);
+
+}  // namespace ninepegs::report

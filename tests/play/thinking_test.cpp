@@ -1,0 +1,175 @@
+#include "ninepegs/play/thinking.hpp"
+
+#include <algorithm>
+
+#include "ninepegs/report/thinking_text.hpp"
+#include "support/games.hpp"
+
+namespace ninepegs::play {
+namespace {
+
+// Minimax as it stands in the textbook, on the interface of a game.
+std::int64_t plain(const Game& game, const Position& position, int ply, int depth) {
+  Result result = game.result(position);
+  int side = game.toMove(position);
+  if (result.kind == ResultKind::win)
+    return result.winner == side ? winScore - ply : ply - winScore;
+  if (result.kind != ResultKind::ongoing) return 0;
+  if (depth == 0) return game.measure()->worth(position, side);
+  MoveList moves;
+  game.listMoves(position, moves);
+  std::int64_t best = -2 * winScore;
+  for (const Move& move : moves) {
+    Position after = position;
+    game.apply(after, move);
+    std::int64_t score = plain(game, after, ply + 1, depth - 1);
+    best = std::max(best, game.toMove(after) == side ? score : -score);
+  }
+  return best;
+}
+
+// Positions of random games in which somebody is to move.
+std::vector<Position> drawn(const Game& game, int many, int plies) {
+  std::vector<Position> out;
+  for (std::uint64_t number = 0; static_cast<int>(out.size()) < many; ++number) {
+    Stream stream(12, number);
+    Position position = game.start();
+    MoveList moves;
+    for (int ply = 0; ply < plies; ++ply) {
+      game.listMoves(position, moves);
+      if (moves.empty()) break;
+      game.apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
+    }
+    if (!game.ended(position)) out.push_back(position);
+  }
+  return out;
+}
+
+// Both give the score that minimax comes to; at two plies nothing is looked at less deeply.
+TEST(Minimax, IsThatOfTheTextbook) {
+  for (const char* name : {"connect-four", "othello", "draughts"}) {
+    std::shared_ptr<const Game> game = test::shipped(name);
+    if (game->measure() == nullptr) continue;
+    for (const Position& position : drawn(*game, 6, 9)) {
+      for (int depth : {1, 2, 3}) {
+        Stream stream(1, 1);
+        EXPECT_EQ(makeMinimax(depth)->choose(*game, position, stream).score,
+                  plain(*game, position, 0, depth))
+            << name << " " << game->positionText(position);
+      }
+    }
+  }
+}
+
+TEST(Search, ShallowScoresAreThoseOfMinimax) {
+  for (const char* name : {"connect-four", "othello"}) {
+    std::shared_ptr<const Game> game = test::shipped(name);
+    for (const Position& position : drawn(*game, 10, 11))
+      for (int depth : {1, 2}) {
+        Stream stream(1, 1);
+        EXPECT_EQ(makeSearch({.depth = depth})->choose(*game, position, stream).score,
+                  plain(*game, position, 0, depth))
+            << name << " " << game->positionText(position);
+      }
+  }
+}
+
+// The line that is shown does not hang a piece: at its end nothing can be taken for good.
+TEST(Search, TakesAreFollowedToTheirEnd) {
+  std::shared_ptr<const Game> game = test::shipped("chess");
+  // A pawn that is guarded by a pawn: the queen must not take it at the last ply.
+  Position position =
+      game->readPosition("4k3/8/2p5/3p4/8/8/3Q4/4K3 w - - 0 1", "test");
+  for (int depth : {1, 2, 3}) {
+    Stream stream(1, static_cast<std::uint64_t>(depth));
+    Choice choice = makeSearch({.depth = depth})->choose(*game, position, stream);
+    EXPECT_NE(game->moveText(position, choice.move), "Qxd5") << depth;
+    EXPECT_NE(game->moveText(position, choice.move), "d2d5") << depth;
+  }
+}
+
+// Results that the tree proves are those of all games.
+TEST(Playouts, WhatIsProvedHolds) {
+  std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
+  auto exact = [&](auto&& self, const Position& position) -> int {
+    Result result = game->result(position);
+    if (result.kind == ResultKind::win) return -1;  // the side that has just moved
+    if (result.kind == ResultKind::draw) return 0;
+    MoveList moves;
+    game->listMoves(position, moves);
+    int best = -1;
+    for (const Move& move : moves) {
+      Position after = position;
+      game->apply(after, move);
+      best = std::max(best, -self(self, after));
+    }
+    return best;
+  };
+  int solved = 0;
+  for (const Position& position : drawn(*game, 40, 3)) {
+    Stream stream(2, 2);
+    Choice choice = makePlayouts({.playouts = 3000})->choose(*game, position, stream);
+    if (!choice.solved) continue;
+    ++solved;
+    Position after = position;
+    game->apply(after, choice.move);
+    int value = exact(exact, position);
+    EXPECT_EQ(-exact(exact, after), value) << game->positionText(position);
+    EXPECT_EQ(choice.score > 1000, value == 1) << game->positionText(position);
+    EXPECT_EQ(choice.score < -1000, value == -1) << game->positionText(position);
+  }
+  EXPECT_GT(solved, 30);
+}
+
+TEST(Playouts, WinsAndBlocks) {
+  std::shared_ptr<const Game> game = test::shipped("connect-four");
+  for (const auto& [moves, wanted] : std::vector<std::pair<const char*, const char*>>{
+           {"d, a, d, a, d, b", "d"},      // three in a column: win
+           {"a, d, a, d, b, d", "d"}}) {  // ... of the other side: block
+    Position position = test::after(*game, moves);
+    Stream stream(3, 3);
+    Choice choice = makePlayouts({.playouts = 500})->choose(*game, position, stream);
+    EXPECT_EQ(game->moveText(position, choice.move), wanted) << moves;
+  }
+  // A small tree is a tree, too.
+  Stream stream(3, 4);
+  EXPECT_FALSE(makePlayouts({.playouts = 20'000, .megabytes = 1})
+                   ->choose(*game, game->start(), stream)
+                   .line.empty());
+}
+
+// The tree of all moves, as published: 9, 72, 504 ... games of tic-tac-toe, summed up.
+TEST(Thinking, CountsWhatMinimaxLooksAt) {
+  std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
+  Thinking thought = think(*game, game->start(), {.depth = 5});
+  ASSERT_EQ(thought.choice.steps.size(), 5u);
+  EXPECT_EQ(thought.plain, (std::vector<std::uint64_t>{9, 81, 585, 3609, 18729}));
+  std::uint64_t before = 0;
+  for (const Choice::Step& step : thought.choice.steps) {
+    EXPECT_GT(step.nodes, before);
+    before = step.nodes;
+    EXPECT_EQ(step.line.empty(), false);
+  }
+  EXPECT_LT(before, 18729u);
+  EXPECT_EQ(thought.moves.size(), 9u);
+  EXPECT_TRUE(think(*game, game->start(), {.depth = 9, .plainNodes = 50}).plain.size() == 1u);
+}
+
+// Each move's score is that of the position behind it.
+TEST(Thinking, ScoresEveryMove) {
+  std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
+  Position position = test::after(*game, "1, 5, 2");  // Nought must block at 3
+  Thinking thought = think(*game, position, {});
+  EXPECT_TRUE(thought.choice.solved);
+  EXPECT_EQ(game->moveText(position, thought.moves.front().move), "3");
+  EXPECT_EQ(thought.moves.front().score, 0);
+  for (std::size_t i = 1; i < thought.moves.size(); ++i)
+    EXPECT_EQ(thought.moves[i].score, 2 - winScore);
+  std::string text = report::thinkingText(*game, position, thought, report::Paint());
+  EXPECT_NE(text.find("loses in 2 plies"), std::string::npos) << text;
+  EXPECT_EQ(test::count(report::thinkingCsv(*game, position, thought), "\n"),
+            thought.choice.steps.size() + 1);
+}
+
+}  // namespace
+}  // namespace ninepegs::play
