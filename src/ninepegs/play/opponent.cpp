@@ -1,5 +1,9 @@
 #include "ninepegs/play/opponent.hpp"
 
+#include <cstdlib>
+
+#include "ninepegs/base/limits.hpp"
+
 
 namespace ninepegs::play {
 namespace {
@@ -67,6 +71,10 @@ class Greedy final : public Opponent {
 };
 
 }  // namespace
+
+bool decides(std::int64_t score) {
+  return std::abs(score) > winScore - 10 * limits::searchDepth;
+}
 
 std::unique_ptr<Opponent> makeRandom() {
   return std::make_unique<Random>();

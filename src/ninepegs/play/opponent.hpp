@@ -39,6 +39,8 @@ struct Choice {
 
 // Scores above `winScore - limits::searchDepth` are wins: winScore less the plies until then.
 inline constexpr std::int64_t winScore = 1'000'000'000;
+// Is it the score of a win or of a loss?
+bool decides(std::int64_t score);
 
 // An opponent may keep what it learned between moves, so it belongs to one game at a time and to
 // one thread.
@@ -75,7 +77,10 @@ struct SearchLimits {
   int depth = 0;               // plies; 0: no limit
   double seconds = 0;          // 0: no limit
   std::uint64_t nodes = 0;     // 0: no limit
-  std::uint64_t megabytes = 0;  // of the table; 0: 16
+  std::uint64_t megabytes = 0;  // of the table; 0: 8
+  // Nothing is guessed: the measure counts for nothing and no line is looked at less deeply, so that a
+  // win is a shortest one, and a draw is one if every line was followed to its end.
+  bool exact = false;
 };
 // Alpha-beta with iterative deepening and a table of positions seen (search.cpp).
 std::unique_ptr<Opponent> makeSearch(const SearchLimits& limits);

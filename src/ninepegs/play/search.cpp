@@ -7,7 +7,6 @@
 
 #include <algorithm>
 #include <chrono>
-#include <cstdlib>
 #include <utility>
 
 #include "ninepegs/base/limits.hpp"
@@ -25,10 +24,6 @@ constexpr std::int32_t historyLimit = 1 << 20;
 constexpr int reducedFrom = 3;              // plies left, where late moves are looked at less deeply
 constexpr std::size_t lateFrom = 4;         // moves in order
 
-bool isWin(std::int64_t score) {
-  return std::abs(score) > winScore - 10 * limits::searchDepth;
-}
-
 class Search final : public Opponent {
  public:
   explicit Search(const SearchLimits& limits) : limits_(limits) {}
@@ -45,6 +40,7 @@ class Search final : public Opponent {
     if (limits_.depth > 0) add(fmt::format("depth={}", limits_.depth));
     if (limits_.seconds > 0) add(fmt::format("time={}", limits_.seconds));
     if (limits_.nodes > 0) add(fmt::format("nodes={}", limits_.nodes));
+    if (limits_.exact) add("exact");
     if (limits_.megabytes > 0) add(fmt::format("memory={}", limits_.megabytes));
     return text;
   }
@@ -187,10 +183,10 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
   }
   // Scores of wins count plies from here in the table, from the root outside it.
   auto stored = [&](std::int64_t score) {
-    return !isWin(score) ? score : score > 0 ? score + ply : score - ply;
+    return !decides(score) ? score : score > 0 ? score + ply : score - ply;
   };
   auto fetched = [&](std::int64_t score) {
-    return !isWin(score) ? score : score > 0 ? score - ply : score + ply;
+    return !decides(score) ? score : score > 0 ? score - ply : score + ply;
   };
   std::uint64_t hash = live_->hash();
   std::uint16_t first = 0xffff;
@@ -208,6 +204,7 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
   if (!live_->canMove()) return 0;  // nobody can go on and no end holds
   if (depth <= 0 || ply + 1 >= static_cast<int>(levels_.size())) {
     whole = false;
+    if (limits_.exact) return 0;
     return takes_ ? taking(ply, 0, alpha, beta) : leafScore(*live_, measured_);
   }
   live_->listMoves(level.moves);
@@ -222,7 +219,7 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
   std::uint16_t bestMove = level.order.front().second;
   bool wholeHere = true;
   Level& next = levels_[static_cast<std::size_t>(ply) + 1];
-  bool asked = depth > 1 || !measured_ || takes_;
+  bool asked = depth > 1 || !measured_ || takes_ || limits_.exact;
   for (std::size_t at = 0; at < level.order.size(); ++at) {
     if (ply > 0) {
       // The first of those that rank highest comes next.
@@ -240,7 +237,7 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
     if (at == 0) {
       score = below(ply + 1, depth - 1, low, beta, side, wholeBelow);
     } else {
-      bool quiet = rankHere < 1 << 26;
+      bool quiet = rankHere < 1 << 26 && !limits_.exact;
       int less = quiet && depth >= reducedFrom && at >= lateFrom && ply > 0 ? 1 : 0;
       score = below(ply + 1, depth - 1 - less, low, low + 1, side, wholeBelow);
       if (score > low && !stopped_ && (less > 0 || score < beta)) {
@@ -316,7 +313,7 @@ void Search::begin(const Game& game, const Position& position) {
   stopped_ = false;
   measured_ = game.measure() != nullptr;
   live_ = game.live();
-  takes_ = anythingTakes(position);
+  takes_ = !limits_.exact && anythingTakes(position);
   live_->setUp(position);
   for (std::int32_t& one : history_) one /= 8;
 }
@@ -352,7 +349,9 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
                             std::chrono::duration<double>(std::chrono::steady_clock::now() - begun_)
                                 .count(),
                             choice.line});
-    if (whole || isWin(score)) break;
+    // What the table knows may be a win that is not the shortest: that is one within the depth.
+    bool settled = decides(score) && (!limits_.exact || winScore - std::abs(score) <= depth);
+    if (settled || (whole && !(limits_.exact && decides(score)))) break;
   }
   choice.nodes = nodes_;
   choice.seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun_).count();

@@ -45,6 +45,45 @@ class TreeSize {
   std::vector<MoveList> lists_;
 };
 
+// All to the same depth, so that the scores can be compared: the greatest that each reached with
+// its share of the positions.
+void scoreEach(const Game& game, const Position& position, const ThinkOptions& options,
+               Thinking& out) {
+  MoveList moves;
+  game.listMoves(position, moves);
+  int side = game.toMove(position), common = std::max(out.choice.depth - 1, 1);
+  std::uint64_t each = std::max<std::uint64_t>(options.nodes / moves.size(), 1000);
+  std::vector<Choice> replies(moves.size());
+  std::vector<Position> after(moves.size(), position);
+  for (std::size_t i = 0; i < moves.size(); ++i) {
+    game.apply(after[i], moves[i]);
+    if (game.ended(after[i]) || game.countMoves(after[i]) == 0) continue;
+    std::unique_ptr<Opponent> reply = makeSearch({.depth = common, .nodes = each});
+    reply->stopWith(options.stop);
+    Stream own(options.seed, 1 + static_cast<std::uint64_t>(i));
+    replies[i] = reply->choose(game, after[i], own);
+    bool settled = replies[i].solved || decides(replies[i].score);
+    if (!settled) common = std::min(common, std::max(replies[i].depth, 1));
+  }
+  for (std::size_t i = 0; i < moves.size() && !wantsStop(options.stop); ++i) {
+    Thinking::RootMove one{moves[i], 0, {moves[i]}};
+    Result result = game.result(after[i]);
+    if (result.kind == ResultKind::win) {
+      one.score = result.winner == side ? winScore - 1 : 1 - winScore;
+    } else if (!replies[i].steps.empty()) {
+      const std::vector<Choice::Step>& steps = replies[i].steps;
+      const Choice::Step& step =
+          steps[std::min(static_cast<std::size_t>(common), steps.size()) - 1];
+      const Choice::Step& last = decides(steps.back().score) ? steps.back() : step;
+      one.score = game.toMove(after[i]) == side ? last.score : -last.score;
+      // A win is one ply further off, seen from here.
+      if (decides(one.score)) one.score += one.score > 0 ? -1 : 1;
+      one.line.insert(one.line.end(), last.line.begin(), last.line.end());
+    }
+    out.moves.push_back(std::move(one));
+  }
+}
+
 }  // namespace
 
 Thinking think(const Game& game, const Position& position, const ThinkOptions& options) {
@@ -60,35 +99,7 @@ Thinking think(const Game& game, const Position& position, const ThinkOptions& o
     if (!size) break;
     out.plain.push_back(*size);
   }
-  MoveList moves;
-  game.listMoves(position, moves);
-  int side = game.toMove(position);
-  std::uint64_t each = std::max<std::uint64_t>(options.nodes / std::max<std::size_t>(moves.size(), 1),
-                                               1000);
-  for (const Move& move : moves) {
-    if (wantsStop(options.stop)) break;
-    Thinking::RootMove one;
-    one.move = move;
-    one.line = {move};
-    Position after = position;
-    game.apply(after, move);
-    Result result = game.result(after);
-    if (result.kind == ResultKind::win)
-      one.score = result.winner == side ? winScore - 1 : 1 - winScore;
-    else if (result.kind == ResultKind::ongoing && game.countMoves(after) > 0) {
-      int depth = out.choice.depth - 1;
-      std::unique_ptr<Opponent> reply = makeSearch({.depth = std::max(depth, 1), .nodes = each});
-      reply->stopWith(options.stop);
-      Stream own(options.seed, 1 + static_cast<std::uint64_t>(out.moves.size()));
-      Choice choice = reply->choose(game, after, own);
-      one.score = game.toMove(after) == side ? choice.score : -choice.score;
-      // A win is one ply further off, seen from here.
-      if (one.score > winScore - limits::searchDepth * 10) --one.score;
-      if (one.score < limits::searchDepth * 10 - winScore) ++one.score;
-      one.line.insert(one.line.end(), choice.line.begin(), choice.line.end());
-    }
-    out.moves.push_back(std::move(one));
-  }
+  scoreEach(game, position, options, out);
   std::stable_sort(out.moves.begin(), out.moves.end(),
                    [](const auto& a, const auto& b) { return a.score > b.score; });
   return out;

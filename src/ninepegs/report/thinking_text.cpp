@@ -6,7 +6,6 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 
-#include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/text.hpp"
 
 namespace ninepegs::report {
@@ -30,14 +29,10 @@ std::string shortLine(const std::vector<std::string>& texts) {
   return joined(few, ", ") + (texts.size() > shown ? " ..." : "");
 }
 
-bool isWin(std::int64_t score) {
-  return std::abs(score) > play::winScore - 10 * limits::searchDepth;
-}
-
 }  // namespace
 
 std::string scoreText(std::int64_t score) {
-  if (!isWin(score)) return fmt::format("{:+}", score);
+  if (!play::decides(score)) return fmt::format("{:+}", score);
   auto plies = static_cast<unsigned long long>(play::winScore - std::abs(score));
   return (score > 0 ? "wins in " : "loses in ") + pliesText(plies);
 }
@@ -99,9 +94,9 @@ std::string thinkingJson(const Game& game, const Position& position,
   out["position"] = game.positionText(position);
   out["solved"] = thought.choice.solved;
   auto scored = [](Json& one, std::int64_t score) {
-    one["score"] = isWin(score) ? Json(nullptr) : Json(score);
-    one["plies_to_win"] = isWin(score) && score > 0 ? Json(play::winScore - score) : Json(nullptr);
-    one["plies_to_loss"] = isWin(score) && score < 0 ? Json(play::winScore + score) : Json(nullptr);
+    one["score"] = play::decides(score) ? Json(nullptr) : Json(score);
+    one["plies_to_win"] = play::decides(score) && score > 0 ? Json(play::winScore - score) : Json(nullptr);
+    one["plies_to_loss"] = play::decides(score) && score < 0 ? Json(play::winScore + score) : Json(nullptr);
   };
   out["depths"] = Json::array();
   std::uint64_t earlier = 0;

@@ -1,0 +1,88 @@
+#include "ninepegs/play/solver.hpp"
+
+#include <algorithm>
+#include <chrono>
+#include <cstdlib>
+
+namespace ninepegs::play {
+
+constexpr std::size_t longestLine = 200;  // plies
+
+// For the side that moves: the higher, the better.
+static std::int64_t rankOf(const Solved::RootMove& move, int side) {
+  if (!move.known) return -1;
+  if (move.winner < 0) return 0;
+  return move.winner == side ? 1'000'000 - move.plies : move.plies - 1'000'000;
+}
+
+Solved solve(const Game& game, const Position& position, const SolveOptions& options) {
+  auto begun = std::chrono::steady_clock::now();
+  auto spent = [&] {
+    return std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
+  };
+  Solved out;
+  Stream stream(1, 0);
+  // One search for all, so that what it found of a position serves every move.
+  SearchLimits limits;
+  limits.exact = true;
+  limits.megabytes = options.megabytes;
+  limits.nodes = options.nodes;
+  limits.seconds = options.seconds;
+  std::unique_ptr<Opponent> search = makeSearch(limits);
+  search->stopWith(options.stop);
+  int side = game.toMove(position);
+  Choice choice = search->choose(game, position, stream);
+  out.nodes = choice.nodes;
+  out.depth = choice.depth;
+  bool decided = choice.depth > 0 && decides(choice.score);
+  out.known = decided || choice.solved;
+  if (decided) {
+    out.winner = choice.score > 0 ? side : 1 - side;
+    out.plies = static_cast<int>(winScore - std::abs(choice.score));
+  }
+  auto over = [&] {
+    return wantsStop(options.stop) || (options.nodes > 0 && out.nodes >= options.nodes) ||
+           (options.seconds > 0 && spent() >= options.seconds);
+  };
+  out.brokenOff = over();
+  // Best play, move by move: the line of a search ends where its table knew the rest.
+  Position at = position;
+  while (out.known && !over() && !game.ended(at) && game.countMoves(at) > 0 &&
+         out.line.size() < longestLine) {
+    Choice next = out.line.empty() ? choice : search->choose(game, at, stream);
+    if (!next.solved && !decides(next.score)) break;
+    out.line.push_back(next.move);
+    game.apply(at, next.move);
+  }
+  MoveList moves;
+  game.listMoves(position, moves);
+  for (const Move& move : moves) {
+    Solved::RootMove one{move, false, -1, 1};
+    Position after = position;
+    game.apply(after, move);
+    Result result = game.result(after);
+    if (result.kind != ResultKind::ongoing || game.countMoves(after) == 0) {
+      one.known = true;
+      if (result.kind == ResultKind::win) one.winner = result.winner;
+    } else if (!over() && out.known) {
+      Choice reply = search->choose(game, after, stream);
+      out.nodes += reply.nodes;
+      int mover = game.toMove(after);
+      bool won = reply.depth > 0 && decides(reply.score);
+      one.known = won || reply.solved;
+      if (won) {
+        one.winner = reply.score > 0 ? mover : 1 - mover;
+        one.plies = 1 + static_cast<int>(winScore - std::abs(reply.score));
+      }
+    }
+    out.brokenOff = out.brokenOff || !one.known;
+    out.moves.push_back(one);
+  }
+  std::stable_sort(out.moves.begin(), out.moves.end(), [&](const auto& a, const auto& b) {
+    return rankOf(a, side) > rankOf(b, side);
+  });
+  out.seconds = spent();
+  return out;
+}
+
+}  // namespace ninepegs::play
