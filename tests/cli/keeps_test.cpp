@@ -169,8 +169,8 @@ TEST(Keeps, AKilledCheckGoesOnWhereItWas) {
   std::string file = (folder / "begun.json").string();
   // With a fault, whose game is kept, too.
   std::string sheet = faulty + "draw-before-win.pegs";
-  std::vector<std::string> alone = {"check",     sheet,    "--playouts", "120000", "--seed", "5",
-                                    "--threads", "2",      "--json"},
+  std::vector<std::string> alone = {"check", sheet,       "--playouts", "120000", "--seed",
+                                    "5",     "--threads", "2",          "--json"},
                            kept = alone;
   kept.insert(kept.end(), {"--resume", file});
   Ran whole = ninepegs(alone);
@@ -230,7 +230,8 @@ TEST(Keeps, WhatIsNoBegunCheckIsRefused) {
            {"\"outcomes\":[[0,", "\"outcomes\":[[9,"},
            {"\"outcomes\":[[0,", "\"outcomes\":[[0.5,"},
            {"\"faults\":[]",
-            "\"faults\":[{\"kind\":1,\"line\":3,\"playout\":0,\"message\":\"\",\"moves\":[[0,99]]}]"},
+            "\"faults\":[{\"kind\":1,\"line\":3,\"playout\":0,\"message\":\"\",\"moves\":[[0,99]]}"
+            "]"},
            {"\"faults\":[]", "\"faults\":[{\"kind\":77}]"},
            {"\"faults\":[]", "\"faults\":7"}}) {
     std::string bad = good;
@@ -246,7 +247,8 @@ TEST(Keeps, WhatIsNoBegunCheckIsRefused) {
 TEST(Keeps, AWatchedSheetIsCheckedWhenItIsSaved) {
   Folder folder;
   std::string file = (folder / "rows.pegs").string();
-  std::string sheet = readFile(std::string(NINEPEGS_SOURCE) + "/sheets/tic-tac-toe.pegs", 100'000), three = "any line of 3";
+  std::string sheet = readFile(std::string(NINEPEGS_SOURCE) + "/sheets/tic-tac-toe.pegs", 100'000),
+              three = "any line of 3";
   writeFile(file, sheet);
   RunOptions options;
   options.interrupt = true;

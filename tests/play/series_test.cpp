@@ -109,9 +109,11 @@ TEST(Series, WhatIsNoBegunMatchIsRefused) {
   SeriesOptions other = options;
   other.seed = 9;
   refused(good, who, other);
-  for (const auto& [was, now] : std::vector<std::pair<std::string, std::string>>{
-           {"\"winner\": ", "\"winner\": 7"}, {"\"first\": 0", "\"first\": 99"},
-           {"\"moves\": [", "\"moves\": [\"zz\","}, {"\"number\": 0", "\"number\": \"x\""}}) {
+  for (const auto& [was, now] :
+       std::vector<std::pair<std::string, std::string>>{{"\"winner\": ", "\"winner\": 7"},
+                                                        {"\"first\": 0", "\"first\": 99"},
+                                                        {"\"moves\": [", "\"moves\": [\"zz\","},
+                                                        {"\"number\": 0", "\"number\": \"x\""}}) {
     std::string bad = good;
     refused(bad.replace(bad.find(was), was.size(), now), who, options);
   }

@@ -6,18 +6,19 @@
 namespace ninepegs::play {
 namespace {
 
-// Forwards by alpha-beta, and backwards through all positions: the same winner after the same plies.
+// Forwards by alpha-beta, and backwards through all positions: the same winner after the same
+// plies.
 TEST(Solver, AgreesWithEveryPosition) {
   std::string small = std::string(NINEPEGS_SOURCE) + "/examples/small/";
-  for (const auto& [name, variant] : std::vector<std::pair<std::string, std::string>>{
-           {"tic-tac-toe", ""},
-           {"nim", ""},
-           {"nim", "normal"},
-           {"nim", "single"},
-           {"connect-four", "four"},
-           {"othello", "four"},
-           {small + "gate.pegs", ""},
-           {small + "three-pegs.pegs", ""}}) {
+  for (const auto& [name, variant] :
+       std::vector<std::pair<std::string, std::string>>{{"tic-tac-toe", ""},
+                                                        {"nim", ""},
+                                                        {"nim", "normal"},
+                                                        {"nim", "single"},
+                                                        {"connect-four", "four"},
+                                                        {"othello", "four"},
+                                                        {small + "gate.pegs", ""},
+                                                        {small + "three-pegs.pegs", ""}}) {
     std::shared_ptr<const Game> game = test::shippedLibrary().open(name, variant);
     verify::EveryReport every = verify::everyPosition(*game, {});
     ASSERT_TRUE(every.solved) << name;

@@ -78,8 +78,7 @@ TEST(Search, ShallowScoresAreThoseOfMinimax) {
 TEST(Search, TakesAreFollowedToTheirEnd) {
   std::shared_ptr<const Game> game = test::shipped("chess");
   // A pawn that is guarded by a pawn: the queen must not take it at the last ply.
-  Position position =
-      game->readPosition("4k3/8/2p5/3p4/8/8/3Q4/4K3 w - - 0 1", "test");
+  Position position = game->readPosition("4k3/8/2p5/3p4/8/8/3Q4/4K3 w - - 0 1", "test");
   for (int depth : {1, 2, 3}) {
     Stream stream(1, static_cast<std::uint64_t>(depth));
     Choice choice = makeSearch({.depth = depth})->choose(*game, position, stream);
@@ -124,7 +123,7 @@ TEST(Playouts, WhatIsProvedHolds) {
 TEST(Playouts, WinsAndBlocks) {
   std::shared_ptr<const Game> game = test::shipped("connect-four");
   for (const auto& [moves, wanted] : std::vector<std::pair<const char*, const char*>>{
-           {"d, a, d, a, d, b", "d"},      // three in a column: win
+           {"d, a, d, a, d, b", "d"},     // three in a column: win
            {"a, d, a, d, b, d", "d"}}) {  // ... of the other side: block
     Position position = test::after(*game, moves);
     Stream stream(3, 3);

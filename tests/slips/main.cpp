@@ -112,8 +112,7 @@ Said checked(const std::string& text, bool remarks = false) {
     if (!report.findings.empty()) out.fault = verify::findingName(report.findings.front().kind);
     for (const verify::Remark& one : report.remarks) out.remarks.insert({"lint", one.message});
     for (const verify::Tried& one : report.symmetries.all)
-      if (one.stands == verify::Stands::nearly)
-        out.remarks.insert({"symmetry", one.symmetry.name});
+      if (one.stands == verify::Stands::nearly) out.remarks.insert({"symmetry", one.symmetry.name});
     if (report.symmetries.unevenStart) out.remarks.insert({"symmetry", "start"});
     for (const verify::PartUse& one : report.parts)
       if (one.held == 0 || one.failed == 0)
@@ -131,7 +130,7 @@ Said checked(const std::string& text, bool remarks = false) {
 struct Found {
   std::string bare, remark, invariants, cases;
   std::string compared;  // with the right sheet: plies after which it shows; empty: it does not
-  int question = 0;  // 0: none shows it
+  int question = 0;      // 0: none shows it
   std::size_t asked = 0;
   bool mutant = false;  // the right rules are among the mutants
 };
@@ -186,8 +185,7 @@ Found look(const Slip& slip, const std::string& sheet) {
   Said bare = checked(without(wrong, all), true), right = checked(without(sheet, all), true);
   out.bare = bare.fault;
   for (const auto& [sort, message] : bare.remarks)
-    if (right.remarks.count({sort, message}) == 0 &&
-        out.remark.find(sort) == out.remark.npos)
+    if (right.remarks.count({sort, message}) == 0 && out.remark.find(sort) == out.remark.npos)
       out.remark += (out.remark.empty() ? "" : ", ") + sort;
   out.invariants = checked(without(wrong, cases)).fault;
   out.cases = checked(wrong).fault;
@@ -202,10 +200,12 @@ std::string percent(std::size_t part, std::size_t whole) {
 
 // Faults planted in a program in Python, held against the sheet.
 void programs(const std::string& root) {
-  auto sheet = SheetGame::fromText("othello.pegs", readFile(root + "/sheets/othello.pegs", 1 << 20));
+  auto sheet =
+      SheetGame::fromText("othello.pegs", readFile(root + "/sheets/othello.pegs", 1 << 20));
   fmt::print(
       "\n## In a program\n\nFaults planted in a program that plays othello "
-      "(`tests/programs/faulty_othello.py`), held against the sheet by `compare`, 400 games; the first is the right program:\n\n"
+      "(`tests/programs/faulty_othello.py`), held against the sheet by `compare`, 400 games; the "
+      "first is the right program:\n\n"
       "| fault | found as | plies |\n| --- | --- | --- |\n");
   for (const char* fault :
        {"Othello", "RowForColumn", "NegativeIndex", "AcrossTheEdge", "AfterTheEnd", "NoPass",
@@ -215,9 +215,10 @@ void programs(const std::string& root) {
     compare::Options options;
     options.playouts = 400;
     options.shortenBudget = 300;
-    std::string command = fmt::format("python3 {0}/tests/programs/faulty_othello.py "
-                                      "{0}/examples/programs/python {1}",
-                                      root, fault);
+    std::string command = fmt::format(
+        "python3 {0}/tests/programs/faulty_othello.py "
+        "{0}/examples/programs/python {1}",
+        root, fault);
     compare::Report report = compare::compare(
         *sheet, bridge, [&] { return compare::makeProgram(*sheet, bridge, command, {}); }, options);
     fmt::print("| {} | {} | {} |\n", fault,
@@ -254,8 +255,7 @@ int run(const std::string& root, const std::string& only) {
     table += fmt::format("| {} | {} | {} | {} | {} | {} | {} | {} | {} |\n", slips[i].sheet,
                          slips[i].says, cell(one.bare), cell(one.remark), cell(one.invariants),
                          cell(one.cases), one.mutant ? "yes" : "-",
-                         one.question > 0 ? std::to_string(one.question) : "-",
-                         cell(one.compared));
+                         one.question > 0 ? std::to_string(one.question) : "-", cell(one.compared));
   }
   std::sort(numbers.begin(), numbers.end());
   auto within = [&](int most) {
@@ -270,8 +270,10 @@ int run(const std::string& root, const std::string& only) {
       "slips`.\n\n"
       "- **bare**: `check` with 2,000 playouts, of the sheet without cases, `always` and "
       "`symmetric`\n"
-      "- **remark**: what `check` remarks of the bare sheet and not of the right one: as `lint` does, a\n"
-      "  symmetry that nearly holds, a part of a condition that was the same every time, a statement that\n"
+      "- **remark**: what `check` remarks of the bare sheet and not of the right one: as `lint` "
+      "does, a\n"
+      "  symmetry that nearly holds, a part of a condition that was the same every time, a "
+      "statement that\n"
       "  no game used\n"
       "- **invariants**: `check` with `always` and `symmetric`\n"
       "- **cases**: `check` of the sheet with its cases, too\n"
@@ -283,7 +285,8 @@ int run(const std::string& root, const std::string& only) {
       "| check, bare | {} |\n| ... with invariants | {} |\n| ... with cases | {} |\n"
       "| the first 3 questions | {} |\n| the first 5 | {} |\n| the first 10 | {} |\n"
       "| the first 20 | {} |\n| compare with the right sheet | {} |\n\n"
-      "| sheet | what went wrong | bare | remark | invariants | cases | mutant | question | compare |\n"
+      "| sheet | what went wrong | bare | remark | invariants | cases | mutant | question | "
+      "compare |\n"
       "| --- | --- | --- | --- | --- | --- | --- | --- | --- |\n{}",
       slips.size(), sheets.size(), percent(bare, slips.size()), percent(invariants, slips.size()),
       percent(cases, slips.size()), within(3), within(5), within(10), within(20),
@@ -293,9 +296,9 @@ int run(const std::string& root, const std::string& only) {
   int wrong = 0;
   fmt::print("\n| right sheet | bare | invariants | cases |\n| --- | --- | --- | --- |\n");
   for (const auto& [name, sheet] : sheets) {
-    std::string found[] = {checked(without(sheet, {"case", "variant", "always", "symmetric"})).fault,
-                           checked(without(sheet, {"case", "variant"})).fault,
-                           checked(sheet).fault};
+    std::string found[] = {
+        checked(without(sheet, {"case", "variant", "always", "symmetric"})).fault,
+        checked(without(sheet, {"case", "variant"})).fault, checked(sheet).fault};
     for (const std::string& one : found) wrong += one.empty() ? 0 : 1;
     for (std::string& one : found)
       if (one.empty()) one = "nothing";

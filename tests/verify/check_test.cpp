@@ -276,7 +276,8 @@ TEST(Shorten, LeavesOutWhatIsNotNeededWhenThereIsNoRoomToTryAll) {
   EXPECT_TRUE(all.shortest);
   EXPECT_EQ(all.moves.size(), 2u);
   // Parts left out; playouts cut; both leave open whether there is a shorter one.
-  for (ShortenOptions how : {ShortenOptions{.budget = 1, .plies = 0}, ShortenOptions{.budget = 1}}) {
+  for (ShortenOptions how :
+       {ShortenOptions{.budget = 1, .plies = 0}, ShortenOptions{.budget = 1}}) {
     Shortened some = shortened(how);
     EXPECT_FALSE(some.shortest);
     EXPECT_EQ(some.moves.size(), 2u);

@@ -9,7 +9,8 @@ namespace {
 
 const std::string hiding =
     "game hiding\nsides Amber and Slate\nboard square 3 x 3, one each\npiece peg P secret\n"
-    "piece saw S secret\ngroup hidden = peg, saw\nmark guessed each\nmove hide\n  need count mine < 2\n"
+    "piece saw S secret\ngroup hidden = peg, saw\nmark guessed each\nmove hide\n  need count mine "
+    "< 2\n"
     "  pick there in all except mine\n  when any mine\n    put saw on there\n  otherwise\n"
     "    put peg on there\n  written as \"hide \" there\n  seen as \"hidden\"\n"
     "move guess\n  pick there in all except my guessed\n  add there to my guessed\n"
@@ -22,7 +23,8 @@ const std::string hiding =
 const std::string played =
     "case \"views\"\n  play hide a1, hide b2, hide a2, hide b3, c3, c1, b2\n";
 const std::string amberSees =
-    "picture of Amber 3/S2/P2; picture of Slate 3/3/3; guessed of Amber b2 c3; guessed of Slate c1; "
+    "picture of Amber 3/S2/P2; picture of Slate 3/3/3; guessed of Amber b2 c3; guessed of Slate "
+    "c1; "
     "Slate to move; o of Slate on c3; X of Slate on b2; known: peg";
 const std::string slateSees =
     "picture of Amber 3/3/3; picture of Slate 1S1/1P1/3; guessed of Amber b2 c3; guessed of Slate "
@@ -53,15 +55,15 @@ TEST(Sees, ComparesAllThatASideSees) {
 
 // Where nothing is secret a side sees the position.
 TEST(Sees, EverythingWhereNothingIsSecret) {
-  EXPECT_TRUE(failures(test::sheetWith("") +
-                       "case \"open\"\n  play b2\n  expect Slate sees \"5/5/1o3/5; Slate to move\"\n")
-                  .empty());
+  EXPECT_TRUE(
+      failures(test::sheetWith("") +
+               "case \"open\"\n  play b2\n  expect Slate sees \"5/5/1o3/5; Slate to move\"\n")
+          .empty());
 }
 
 TEST(Sees, NamesASide) {
   for (const char* line : {"Red sees \"x\"", "Amber sees", "Amber sees x", "mover sees \"x\""}) {
-    std::vector<Diagnostic> said =
-        test::messages(hiding + "case \"c\"\n  expect " + line + "\n");
+    std::vector<Diagnostic> said = test::messages(hiding + "case \"c\"\n  expect " + line + "\n");
     ASSERT_FALSE(said.empty()) << line;
     EXPECT_EQ(said[0].place.line, 30) << line << ": " << said[0].message;
   }

@@ -168,12 +168,13 @@ TEST(Symmetries, NearlyWhereOneSideDiffers) {
 TEST(Symmetries, AStartThatIsNotEven) {
   auto start = [](const std::string& row) {
     return trySymmetries(
-               *test::fromText("game steps\nsides Amber and Slate\nboard square 3 x 3\npiece peg o x "
-                               "reach step orthogonal\nstart\n  x x x\n  . . .\n  " +
-                               row +
-                               "\nmove go\n  pick here in mine\n  pick there in empty on reach "
-                               "of here\n  shift here to there\nends\n  opponent wins \"stuck\" when stuck\n"
-                               "  draw \"long\" when plies = 12\n"),
+               *test::fromText(
+                   "game steps\nsides Amber and Slate\nboard square 3 x 3\npiece peg o x "
+                   "reach step orthogonal\nstart\n  x x x\n  . . .\n  " +
+                   row +
+                   "\nmove go\n  pick here in mine\n  pick there in empty on reach "
+                   "of here\n  shift here to there\nends\n  opponent wins \"stuck\" when stuck\n"
+                   "  draw \"long\" when plies = 12\n"),
                {})
         .unevenStart;
   };
@@ -183,17 +184,20 @@ TEST(Symmetries, AStartThatIsNotEven) {
 
 // A symmetry that a sheet names is tested in playouts: with the sides exchanged, too.
 TEST(Symmetries, ANamedExchangeIsTested) {
-  const std::string rows = "game rows\nsides Amber and Slate\nboard square 3 x 3\npiece peg o x\n"
-                           "move place\n  pick there in empty\n  put peg on there\nends\n";
-  const std::string rest = "  draw \"full\" when no empty\nsymmetric under exchange of sides, "
-                           "exchange of sides and quarter turn\n";
+  const std::string rows =
+      "game rows\nsides Amber and Slate\nboard square 3 x 3\npiece peg o x\n"
+      "move place\n  pick there in empty\n  put peg on there\nends\n";
+  const std::string rest =
+      "  draw \"full\" when no empty\nsymmetric under exchange of sides, "
+      "exchange of sides and quarter turn\n";
   CheckOptions options;
   options.playouts = 300;
-  EXPECT_TRUE(check(*test::fromText(rows + "  mover wins \"row\" when any line of 3 in mine\n" + rest),
-                    options)
-                  .findings.empty());
-  CheckReport report =
-      check(*test::fromText(rows + "  Amber wins \"row\" when any line of 3 in mine\n" + rest), options);
+  EXPECT_TRUE(
+      check(*test::fromText(rows + "  mover wins \"row\" when any line of 3 in mine\n" + rest),
+            options)
+          .findings.empty());
+  CheckReport report = check(
+      *test::fromText(rows + "  Amber wins \"row\" when any line of 3 in mine\n" + rest), options);
   ASSERT_EQ(report.findings.size(), 1u);
   EXPECT_EQ(report.findings[0].kind, FindingKind::symmetry);
 }

@@ -3,8 +3,8 @@
 #include <fmt/format.h>
 
 #include "ninepegs/base/files.hpp"
-#include "ninepegs/cli/check_files.hpp"
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/cli/check_files.hpp"
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/cli/watch.hpp"
 #include "ninepegs/report/begun_check.hpp"

@@ -28,9 +28,9 @@ void run(const Options& options, Context& context) {
   for (const std::string& one : options.who) {
     play::makeOpponent(one, "WHO");
     if (game->secrets() != nullptr && one != "random")
-      throw BadInput(Place{},
-                     fmt::format("the opponent \"{}\" would see the other side's secret pieces", one),
-                     "in this game the computer can play `random`");
+      throw BadInput(
+          Place{}, fmt::format("the opponent \"{}\" would see the other side's secret pieces", one),
+          "in this game the computer can play `random`");
   }
   if (options.settle && options.who.size() != 2)
     throw BadInput(Place{}, "--settle is for two opponents", "leave it out");
@@ -45,8 +45,8 @@ void run(const Options& options, Context& context) {
   if (options.resume) {
     requireWritable(*options.resume);
     if (std::filesystem::exists(*options.resume)) {
-      how.begun = report::readSeries(*game, options.who, how,
-                                     readFile(*options.resume, begunBytes), *options.resume);
+      how.begun = report::readSeries(*game, options.who, how, readFile(*options.resume, begunBytes),
+                                     *options.resume);
       printError(fmt::format("goes on behind {} in {}\n",
                              plural(static_cast<long long>(how.begun.size()), "game"),
                              *options.resume));

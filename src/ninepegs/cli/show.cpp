@@ -53,9 +53,8 @@ void run(const Options& options, Context& context) {
   Position shown = viewer < 0 ? position : game->viewFor(position, viewer).shown;
   out += context.paint.faint("position: " + game->positionText(shown)) + "\n";
   if (viewer >= 0)
-    out += context.paint.faint(fmt::format(
-               "expect {} sees \"{}\"", game->info().sides[viewer],
-               viewText(*game, game->viewFor(position, viewer)))) +
+    out += context.paint.faint(fmt::format("expect {} sees \"{}\"", game->info().sides[viewer],
+                                           viewText(*game, game->viewFor(position, viewer)))) +
            "\n";
   if (std::string notation = game->notation(position); !notation.empty())
     out += context.paint.faint("FEN: " + notation) + "\n";

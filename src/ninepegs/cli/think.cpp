@@ -57,8 +57,10 @@ void addThink(CLI::App& app, Context& context) {
       ->type_name("FILE");
   command->add_flag("--json", options->json, "print one JSON object");
   command->footer(
-      "`factor` is how many times the positions of the depth before: why one ply more takes so long.\n"
-      "`saved` is what the search leaves out of all that minimax looks at, and loses nothing by it.\n"
+      "`factor` is how many times the positions of the depth before: why one ply more takes so "
+      "long.\n"
+      "`saved` is what the search leaves out of all that minimax looks at, and loses nothing by "
+      "it.\n"
       "Examples:\n"
       "  ninepegs think connect-four --after d,d,d\n"
       "  ninepegs think chess --depth 5 --csv depths.csv");

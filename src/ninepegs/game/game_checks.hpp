@@ -17,9 +17,9 @@ class GameChecks {
   virtual ~GameChecks() = default;
 
   virtual std::vector<RuleLine> ruleLines() const = 0;
-  // Parts of conditions that are no `and`, `or` or `not` of others. A live position with room for two
-  // numbers a part behind the rule lines counts how often each was asked and did not hold, and how
-  // often it held; it is slower than one without.
+  // Parts of conditions that are no `and`, `or` or `not` of others. A live position with room for
+  // two numbers a part behind the rule lines counts how often each was asked and did not hold, and
+  // how often it held; it is slower than one without.
   virtual std::vector<RuleLine> conditionParts() const { return {}; }
   // The ends that hold in a position, in the order of the rules; the first of them decided. Rules
   // may ask what a move changed: `before` is the position before it, nullptr if it was set up.
@@ -33,7 +33,8 @@ class GameChecks {
                                       int side) const = 0;
 
   virtual std::vector<Symmetry> symmetries() const = 0;
-  // All that the board could have, alone and with the sides exchanged: the game may have them or not.
+  // All that the board could have, alone and with the sides exchanged: the game may have them or
+  // not.
   virtual std::vector<Symmetry> possibleSymmetries() const { return {}; }
   virtual Position mapped(const Position& position, const Symmetry& symmetry) const = 0;
   // The position as if it were set up: without what the game remembers of earlier positions.

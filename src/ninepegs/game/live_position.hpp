@@ -46,8 +46,8 @@ class LivePosition {
 
   // Is there a legal move?
   virtual bool canMove() { return moveCount() > 0; }
-  // Is one of the cells that the legal move picks one where a piece of the other side stands? A quick
-  // look, for the order of moves; never so of a game that does not say it.
+  // Is one of the cells that the legal move picks one where a piece of the other side stands? A
+  // quick look, for the order of moves; never so of a game that does not say it.
   virtual bool takes(const Move&) const { return false; }
   // Whether the moves of the positions that are played to from now on will be asked for: what is
   // found on the way is kept then. Changes no answer.

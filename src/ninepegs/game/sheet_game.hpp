@@ -129,7 +129,8 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
   GameInfo info_;
   rules::Rules rules_;
   sheet::Program program_;
-  // They count how often each statement is used; the second also how often parts of conditions hold.
+  // They count how often each statement is used; the second also how often parts of conditions
+  // hold.
   mutable std::once_flag countingMade_[2];
   mutable sheet::Program counting_[2];
   bool mayRepeat_ = false;                // two moves of a position may come to the same

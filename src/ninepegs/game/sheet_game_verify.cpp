@@ -142,7 +142,8 @@ std::vector<RuleLine> SheetGame::ruleLines() const {
 
 std::vector<RuleLine> SheetGame::conditionParts() const {
   std::vector<RuleLine> out;
-  for (const sheet::PartCode& one : counting(true).conditionParts) out.push_back({one.line, one.text});
+  for (const sheet::PartCode& one : counting(true).conditionParts)
+    out.push_back({one.line, one.text});
   return out;
 }
 

@@ -389,7 +389,8 @@ std::vector<Result> SheetLive<W>::endsThatHold() {
 }
 
 std::unique_ptr<LivePosition> SheetGame::live(std::span<std::uint64_t> uses) const {
-  const sheet::Program& program = uses.empty() ? program_ : counting(uses.size() > rules_.statements.size());
+  const sheet::Program& program =
+      uses.empty() ? program_ : counting(uses.size() > rules_.statements.size());
   return withWidth(program, [&]<int W>() -> std::unique_ptr<LivePosition> {
     return std::make_unique<SheetLive<W>>(*this, program, uses);
   });

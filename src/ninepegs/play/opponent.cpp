@@ -4,7 +4,6 @@
 
 #include "ninepegs/base/limits.hpp"
 
-
 namespace ninepegs::play {
 namespace {
 

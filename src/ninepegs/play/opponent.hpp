@@ -59,8 +59,8 @@ class Opponent {
 };
 
 // From a text: random, greedy, minimax:depth=3, search, search:depth=6, search:time=2,
-// search:nodes=50000, playouts:playouts=2000, and several limits divided by commas. Throws BadInput;
-// `source` names the option in messages.
+// search:nodes=50000, playouts:playouts=2000, and several limits divided by commas. Throws
+// BadInput; `source` names the option in messages.
 std::unique_ptr<Opponent> makeOpponent(std::string_view text, const std::string& source);
 
 std::vector<std::string> opponentNames();
@@ -74,12 +74,12 @@ std::unique_ptr<Opponent> makeGreedy();
 std::unique_ptr<Opponent> makeMinimax(int depth);
 
 struct SearchLimits {
-  int depth = 0;               // plies; 0: no limit
-  double seconds = 0;          // 0: no limit
-  std::uint64_t nodes = 0;     // 0: no limit
+  int depth = 0;                // plies; 0: no limit
+  double seconds = 0;           // 0: no limit
+  std::uint64_t nodes = 0;      // 0: no limit
   std::uint64_t megabytes = 0;  // of the table; 0: 8
-  // Nothing is guessed: the measure counts for nothing and no line is looked at less deeply, so that a
-  // win is a shortest one, and a draw is one if every line was followed to its end.
+  // Nothing is guessed: the measure counts for nothing and no line is looked at less deeply, so
+  // that a win is a shortest one, and a draw is one if every line was followed to its end.
   bool exact = false;
 };
 // Alpha-beta with iterative deepening and a table of positions seen (search.cpp).

@@ -115,8 +115,7 @@ class Reader {
     auto [end, error] = std::from_chars(value.data(), value.data() + value.size(), into);
     if (value.empty() || error != std::errc() || end != value.data() + value.size() ||
         !std::isfinite(into) || into <= 0 || into > 86400)
-      refuse(valueAt, value.size(),
-             "time is a number of seconds above 0 and at most 86400",
+      refuse(valueAt, value.size(), "time is a number of seconds above 0 and at most 86400",
              fmt::format("such as: {}:time=0.5", kind.word));
   }
 

@@ -18,11 +18,11 @@ namespace {
 
 constexpr std::int64_t endless = winScore * 2;
 constexpr std::uint64_t usualMegabytes = 8;
-constexpr int deepestTaking = 12;           // plies behind the last, of moves that take
+constexpr int deepestTaking = 12;  // plies behind the last, of moves that take
 constexpr std::size_t historySize = 1 << 13;
 constexpr std::int32_t historyLimit = 1 << 20;
-constexpr int reducedFrom = 3;              // plies left, where late moves are looked at less deeply
-constexpr std::size_t lateFrom = 4;         // moves in order
+constexpr int reducedFrom = 3;       // plies left, where late moves are looked at less deeply
+constexpr std::size_t lateFrom = 4;  // moves in order
 
 class Search final : public Opponent {
  public:
@@ -223,9 +223,9 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
   for (std::size_t at = 0; at < level.order.size(); ++at) {
     if (ply > 0) {
       // The first of those that rank highest comes next.
-      auto highest = std::max_element(
-          level.order.begin() + static_cast<std::ptrdiff_t>(at), level.order.end(),
-          [](const auto& a, const auto& b) { return a.first < b.first; });
+      auto highest =
+          std::max_element(level.order.begin() + static_cast<std::ptrdiff_t>(at), level.order.end(),
+                           [](const auto& a, const auto& b) { return a.first < b.first; });
       std::swap(level.order[at], *highest);
     }
     auto [rankHere, index] = level.order[at];
@@ -345,10 +345,10 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
       choice.move = choice.line.front();
     }
     choice.solved = whole;
-    choice.steps.push_back({depth, score, nodes_,
-                            std::chrono::duration<double>(std::chrono::steady_clock::now() - begun_)
-                                .count(),
-                            choice.line});
+    choice.steps.push_back(
+        {depth, score, nodes_,
+         std::chrono::duration<double>(std::chrono::steady_clock::now() - begun_).count(),
+         choice.line});
     // What the table knows may be a win that is not the shortest: that is one within the depth.
     bool settled = decides(score) && (!limits_.exact || winScore - std::abs(score) <= depth);
     if (settled || (whole && !(limits_.exact && decides(score)))) break;

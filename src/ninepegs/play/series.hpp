@@ -52,8 +52,8 @@ struct SeriesOptions {
   // 5 %. (A. Wald, "Sequential tests of statistical hypotheses", 1945.)
   std::optional<double> settle;
   const StopFlag* stop = nullptr;
-  std::function<void(std::uint64_t done)> progress;       // games, from any thread
-  std::vector<SeriesGame> begun;                          // games that are there already
+  std::function<void(std::uint64_t done)> progress;          // games, from any thread
+  std::vector<SeriesGame> begun;                             // games that are there already
   std::function<void(const std::vector<SeriesGame>&)> keep;  // now and then, with all games
 };
 

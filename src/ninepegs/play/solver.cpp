@@ -78,9 +78,8 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
     out.brokenOff = out.brokenOff || !one.known;
     out.moves.push_back(one);
   }
-  std::stable_sort(out.moves.begin(), out.moves.end(), [&](const auto& a, const auto& b) {
-    return rankOf(a, side) > rankOf(b, side);
-  });
+  std::stable_sort(out.moves.begin(), out.moves.end(),
+                   [&](const auto& a, const auto& b) { return rankOf(a, side) > rankOf(b, side); });
   out.seconds = spent();
   return out;
 }

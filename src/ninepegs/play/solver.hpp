@@ -12,17 +12,17 @@
 namespace ninepegs::play {
 
 struct SolveOptions {
-  std::uint64_t nodes = 0;      // 0: no limit
-  double seconds = 0;           // 0: no limit
+  std::uint64_t nodes = 0;  // 0: no limit
+  double seconds = 0;       // 0: no limit
   std::uint64_t megabytes = 256;
   const StopFlag* stop = nullptr;
 };
 
 struct Solved {
   bool known = false;
-  int winner = -1;  // -1: a draw, if it is known
-  int plies = 0;    // until the win: the winner hurries, the loser puts it off
-  int depth = 0;    // if it is not known: nobody can force a win in so many plies
+  int winner = -1;         // -1: a draw, if it is known
+  int plies = 0;           // until the win: the winner hurries, the loser puts it off
+  int depth = 0;           // if it is not known: nobody can force a win in so many plies
   std::vector<Move> line;  // best play of both
   std::uint64_t nodes = 0;
   double seconds = 0;

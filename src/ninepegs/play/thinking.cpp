@@ -89,8 +89,7 @@ void scoreEach(const Game& game, const Position& position, const ThinkOptions& o
 Thinking think(const Game& game, const Position& position, const ThinkOptions& options) {
   Thinking out;
   Stream stream(options.seed, 0);
-  std::unique_ptr<Opponent> search =
-      makeSearch({.depth = options.depth, .nodes = options.nodes});
+  std::unique_ptr<Opponent> search = makeSearch({.depth = options.depth, .nodes = options.nodes});
   search->stopWith(options.stop);
   out.choice = search->choose(game, position, stream);
   TreeSize tree(game, position, options.stop);

@@ -13,8 +13,8 @@
 namespace ninepegs::play {
 
 struct ThinkOptions {
-  int depth = 0;                    // plies; 0: as far as the positions go
-  std::uint64_t nodes = 1'000'000;  // positions that the search may look at
+  int depth = 0;                         // plies; 0: as far as the positions go
+  std::uint64_t nodes = 1'000'000;       // positions that the search may look at
   std::uint64_t plainNodes = 2'000'000;  // ... and minimax, for one depth
   std::uint64_t seed = 1;
   const StopFlag* stop = nullptr;

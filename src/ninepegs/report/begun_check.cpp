@@ -148,8 +148,7 @@ std::string begunText(const Game& game, const verify::CheckOptions& options,
 }
 
 Evidence readBegun(const Game& game, const verify::CheckOptions& options,
-                   const std::string& version, const std::string& text,
-                   const std::string& source) {
+                   const std::string& version, const std::string& text, const std::string& source) {
   auto refuse = [&](const std::string& message, const std::string& hint) {
     return BadInput(Place{source, 0, 0, 1, {}}, message, hint);
   };

@@ -17,7 +17,6 @@ namespace {
 constexpr std::size_t textWidth = 88;
 constexpr std::size_t caseBytes = 1500;  // of a case that is shown beside its fault
 
-
 std::string share(std::uint64_t part, std::uint64_t whole) {
   return fmt::format(
       "{:5.1f} %",
@@ -113,10 +112,10 @@ void otherWays(std::string& out, const Game& game, const verify::CheckReport& re
       games += way.games;
       continue;
     }
-    out += wrapped(fmt::format("{}, {}: alone reached {}", verify::steerName(way.way),
-                               plural(static_cast<long long>(way.games), "game"),
-                               joined(alone, ", ")),
-                   textWidth, "  ");
+    out +=
+        wrapped(fmt::format("{}, {}: alone reached {}", verify::steerName(way.way),
+                            plural(static_cast<long long>(way.games), "game"), joined(alone, ", ")),
+                textWidth, "  ");
   }
   if (!nothing.empty())
     out += wrapped(fmt::format("{}, {}: reached nothing that others did not", joined(nothing, ", "),
@@ -196,9 +195,9 @@ std::vector<std::pair<std::string, std::string>> symmetryRows(const verify::Symm
     std::vector<std::string> names;
     for (const verify::Tried& one : trial.all)
       if (one.stands == stands)
-        names.push_back(
-            one.symmetry.name +
-            (stands == verify::Stands::holds && !one.start ? " (not of the start)" : ""));
+        names.push_back(one.symmetry.name + (stands == verify::Stands::holds && !one.start
+                                                 ? " (not of the start)"
+                                                 : ""));
     if (!names.empty()) out.emplace_back(title, joined(names, "; "));
   };
   list(verify::Stands::holds, "hold");

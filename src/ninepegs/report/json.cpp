@@ -5,8 +5,8 @@
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/report/every_text.hpp"
-#include "ninepegs/verify/case_text.hpp"
 #include "ninepegs/report/moves_from.hpp"
+#include "ninepegs/verify/case_text.hpp"
 
 namespace ninepegs::report {
 namespace {

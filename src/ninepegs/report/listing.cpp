@@ -14,8 +14,7 @@ std::string partNote(const verify::PartUse& part) {
     return number == 1 ? std::string("once") : grouped(number) + " times";
   };
   if (part.failed == 0 && part.held == 0) return fmt::format("`{}` was never asked", part.text);
-  if (part.failed == 0)
-    return fmt::format("`{}` always held ({})", part.text, times(part.held));
+  if (part.failed == 0) return fmt::format("`{}` always held ({})", part.text, times(part.held));
   if (part.held == 0) return fmt::format("`{}` never held ({})", part.text, times(part.failed));
   return "";
 }

@@ -50,11 +50,11 @@ std::string seriesText(const Game& game, const std::vector<std::string>& who,
   for (const std::string& one : who) width = std::max(width, one.size());
   std::uint64_t firstWins = 0, games = 0;
   for (const play::Pairing& one : series.pairings) {
-    out += fmt::format("\n  {:<{}}  won {:>5}   drawn {:>5}   lost {:>5}   {:>7}\n", who[one.a],
-                       width, one.wins, one.draws, one.losses,
-                       percent(one.points(one.a), one.games()));
-    out += fmt::format("  {:<{}}  {}\n", "against " + who[one.b], width,
-                       paint.faint(ratingText(one)));
+    out +=
+        fmt::format("\n  {:<{}}  won {:>5}   drawn {:>5}   lost {:>5}   {:>7}\n", who[one.a], width,
+                    one.wins, one.draws, one.losses, percent(one.points(one.a), one.games()));
+    out +=
+        fmt::format("  {:<{}}  {}\n", "against " + who[one.b], width, paint.faint(ratingText(one)));
     firstWins += one.firstWins;
     games += one.games();
   }

@@ -23,9 +23,8 @@ std::vector<std::string> textsOf(const Game& game, Position position,
 
 std::string shortLine(const std::vector<std::string>& texts) {
   constexpr std::size_t shown = 6;
-  std::vector<std::string> few(texts.begin(),
-                               texts.begin() + static_cast<std::ptrdiff_t>(
-                                                   std::min(shown, texts.size())));
+  std::vector<std::string> few(
+      texts.begin(), texts.begin() + static_cast<std::ptrdiff_t>(std::min(shown, texts.size())));
   return joined(few, ", ") + (texts.size() > shown ? " ..." : "");
 }
 
@@ -37,8 +36,8 @@ std::string scoreText(std::int64_t score) {
   return (score > 0 ? "wins in " : "loses in ") + pliesText(plies);
 }
 
-std::string thinkingText(const Game& game, const Position& position,
-                         const play::Thinking& thought, const Paint& paint) {
+std::string thinkingText(const Game& game, const Position& position, const play::Thinking& thought,
+                         const Paint& paint) {
   std::string out = paint.strong(game.info().title);
   out += fmt::format(": {} to move\n\n", game.info().sides[game.toMove(position)]);
   out += paint.strong(fmt::format("  {:>5}  {:<16} {:>12} {:>8}  {:>12} {:>9}  {}", "depth",
@@ -49,7 +48,9 @@ std::string thinkingText(const Game& game, const Position& position,
     const play::Choice::Step& step = thought.choice.steps[i];
     std::uint64_t here = step.nodes - earlier;
     std::string factor =
-        before == 0 ? "" : fmt::format("{:.1f}", static_cast<double>(here) / static_cast<double>(before));
+        before == 0
+            ? ""
+            : fmt::format("{:.1f}", static_cast<double>(here) / static_cast<double>(before));
     std::string plain, saved;
     if (i < thought.plain.size()) {
       plain = grouped(thought.plain[i]);
@@ -64,12 +65,12 @@ std::string thinkingText(const Game& game, const Position& position,
     earlier = step.nodes;
   }
   double seconds = thought.choice.seconds;
-  out += fmt::format("\n  {} in {:.2f} s", plural(static_cast<long long>(thought.choice.nodes), "position"),
-                     seconds);
+  out += fmt::format("\n  {} in {:.2f} s",
+                     plural(static_cast<long long>(thought.choice.nodes), "position"), seconds);
   if (seconds > 0)
-    out += fmt::format(", {} a second",
-                       grouped(static_cast<std::uint64_t>(
-                           static_cast<double>(thought.choice.nodes) / seconds)));
+    out += fmt::format(
+        ", {} a second",
+        grouped(static_cast<std::uint64_t>(static_cast<double>(thought.choice.nodes) / seconds)));
   out += thought.choice.solved ? "; every line was followed to its end\n" : "\n";
   if (thought.plain.size() < thought.choice.steps.size())
     out += "  minimax would look at too many positions where its column is empty\n";
@@ -95,8 +96,10 @@ std::string thinkingJson(const Game& game, const Position& position,
   out["solved"] = thought.choice.solved;
   auto scored = [](Json& one, std::int64_t score) {
     one["score"] = play::decides(score) ? Json(nullptr) : Json(score);
-    one["plies_to_win"] = play::decides(score) && score > 0 ? Json(play::winScore - score) : Json(nullptr);
-    one["plies_to_loss"] = play::decides(score) && score < 0 ? Json(play::winScore + score) : Json(nullptr);
+    one["plies_to_win"] =
+        play::decides(score) && score > 0 ? Json(play::winScore - score) : Json(nullptr);
+    one["plies_to_loss"] =
+        play::decides(score) && score < 0 ? Json(play::winScore + score) : Json(nullptr);
   };
   out["depths"] = Json::array();
   std::uint64_t earlier = 0;
@@ -122,8 +125,7 @@ std::string thinkingJson(const Game& game, const Position& position,
   return out.dump(1);
 }
 
-std::string thinkingCsv(const Game& game, const Position& position,
-                        const play::Thinking& thought) {
+std::string thinkingCsv(const Game& game, const Position& position, const play::Thinking& thought) {
   std::string out = "depth,move,score,nodes,seconds,minimax_nodes\n";
   std::uint64_t earlier = 0;
   for (std::size_t i = 0; i < thought.choice.steps.size(); ++i) {

@@ -8,11 +8,10 @@
 
 namespace ninepegs::report {
 
-std::string thinkingText(const Game& game, const Position& position,
-                         const play::Thinking& thought, const Paint& paint);
+std::string thinkingText(const Game& game, const Position& position, const play::Thinking& thought,
+                         const Paint& paint);
 // The seconds are left out: for the same options it is the same.
-std::string thinkingJson(const Game& game, const Position& position,
-                         const play::Thinking& thought);
+std::string thinkingJson(const Game& game, const Position& position, const play::Thinking& thought);
 // Comma-separated: depth, move, score, nodes, seconds, plain_nodes.
 std::string thinkingCsv(const Game& game, const Position& position, const play::Thinking& thought);
 

@@ -20,8 +20,8 @@ constexpr std::uint64_t playoutsAPiece = 64;
 // A pair of games of which a side sees the same takes the time of about ten playouts.
 constexpr std::uint64_t playoutsAPair = 40, pairsAtLeast = 100;
 constexpr std::uint64_t remarkPlayouts = 200;
-// A steered game weighs up to twelve moves a ply: so many groups of them that they take a fraction of
-// the time of the playouts.
+// A steered game weighs up to twelve moves a ply: so many groups of them that they take a fraction
+// of the time of the playouts.
 constexpr std::uint64_t playoutsAGroup = 1000, groupsAtMost = 200;
 constexpr int gamesAGroup = 4;
 // Parts of conditions are counted in games of their own, which are slower.
@@ -104,8 +104,8 @@ class Check {
  public:
   Check(const Game& game, const CheckOptions& options) : game_(game), options_(options) {
     for (int thread = 0; thread < options.threads; ++thread)
-      watchers_.emplace_back(
-          game, Watcher::Options{options.seed, options.closely, options.plyLimit});
+      watchers_.emplace_back(game,
+                             Watcher::Options{options.seed, options.closely, options.plyLimit});
   }
 
   CheckReport run() {
@@ -125,7 +125,8 @@ class Check {
     if (options_.unnamed)
       report_.symmetries = trySymmetries(game_, {.seed = options_.seed, .stop = options_.stop});
     if (options_.parts)
-      report_.parts = partUses(game_, {options_.seed, partGames, partPlies(options_.playouts), options_.stop});
+      report_.parts =
+          partUses(game_, {options_.seed, partGames, partPlies(options_.playouts), options_.stop});
     views();
     return std::move(report_);
   }
@@ -170,7 +171,8 @@ void Check::playouts() {
                            : options_.playouts;
     std::uint64_t pieces = (to - from + playoutsAPiece - 1) / playoutsAPiece;
     auto play = [&](std::uint64_t piece, int thread) {
-      std::uint64_t begin = from + piece * playoutsAPiece, end = std::min(to, begin + playoutsAPiece);
+      std::uint64_t begin = from + piece * playoutsAPiece,
+                    end = std::min(to, begin + playoutsAPiece);
       for (std::uint64_t number = begin; number < end; ++number) {
         if (wantsStop(options_.stop)) return;
         watchers_[thread].playout(number);
@@ -194,8 +196,7 @@ void Check::playouts() {
 
 void Check::otherWays() {
   std::vector<Position> start, cases = casePositions(game_);
-  std::uint64_t groups =
-      std::min(groupsAtMost, options_.playouts / playoutsAGroup + 1);
+  std::uint64_t groups = std::min(groupsAtMost, options_.playouts / playoutsAGroup + 1);
   std::vector<Steer> ways = {Steer::putOff, Steer::hurry, Steer::rare};
   if (!cases.empty()) ways.push_back(Steer::fromCase);
   auto games = static_cast<int>(
@@ -206,10 +207,10 @@ void Check::otherWays() {
       seen.size(), options_.threads,
       [&](std::uint64_t number, int thread) {
         Steer way = ways[number % ways.size()];
-        seen[number] = watchers_[thread].steered(
-            {way, games, number * gamesAGroup, report_.evidence.uses,
-             way == Steer::fromCase ? cases : start},
-            faults[number]);
+        seen[number] =
+            watchers_[thread].steered({way, games, number * gamesAGroup, report_.evidence.uses,
+                                       way == Steer::fromCase ? cases : start},
+                                      faults[number]);
       },
       options_.stop);
   for (std::size_t i = 0; i < seen.size(); ++i) {

@@ -39,8 +39,8 @@ struct CheckOptions {
   std::function<void(std::uint64_t done)> progress;  // called now and then, from any thread
   // Of the same check, with as many playouts or fewer: goes on behind its playouts.
   Evidence begun;
-  // If given, called about once a second, and when the playouts are done, with all that they showed:
-  // what a later check may begin with. Between two playouts, from the calling thread.
+  // If given, called about once a second, and when the playouts are done, with all that they
+  // showed: what a later check may begin with. Between two playouts, from the calling thread.
   std::function<void(const Evidence&)> keep;
 };
 

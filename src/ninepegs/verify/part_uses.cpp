@@ -45,8 +45,7 @@ std::vector<PartUse> partUses(const Game& game, const PartUseOptions& options) {
       }
     }
   for (std::size_t i = 0; i < parts.size(); ++i)
-    out.push_back(
-        {parts[i].line, parts[i].text, uses[lines + 2 * i], uses[lines + 2 * i + 1]});
+    out.push_back({parts[i].line, parts[i].text, uses[lines + 2 * i], uses[lines + 2 * i + 1]});
   std::stable_sort(out.begin(), out.end(),
                    [](const PartUse& a, const PartUse& b) { return a.line < b.line; });
   return out;

@@ -22,8 +22,8 @@ struct PartUse {
 
 struct PartUseOptions {
   std::uint64_t seed = 1;
-  int games = 200;                // uniform; and an eighth of that of each other way
-  std::uint64_t plies = 40'000;   // of all of them; a move that is weighed counts, too
+  int games = 200;               // uniform; and an eighth of that of each other way
+  std::uint64_t plies = 40'000;  // of all of them; a move that is weighed counts, too
   const StopFlag* stop = nullptr;
 };
 

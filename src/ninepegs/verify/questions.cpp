@@ -78,8 +78,8 @@ class Chooser {
     }
   }
   // Where the move has its text for itself, and does not go wrong: else `check` tells of it.
-  void after(const Difference& one, std::size_t mutant,
-             Question::Kind kind = Question::Kind::after, const std::string& side = {}) {
+  void after(const Difference& one, std::size_t mutant, Question::Kind kind = Question::Kind::after,
+             const std::string& side = {}) {
     const Answer& says = answer(one.scene);
     const std::string& text = says.texts[one.move];
     if (std::count(says.texts.begin(), says.texts.end(), text) != 1) return;
@@ -112,7 +112,8 @@ class Chooser {
   // The fewer moves, plies and pieces, the easier it is to answer.
   std::size_t effort(const Key& key) const {
     const Answer& one = answer(std::get<1>(key));
-    bool oneBoard = std::get<0>(key) == Question::Kind::after || std::get<0>(key) == Question::Kind::seen;
+    bool oneBoard =
+        std::get<0>(key) == Question::Kind::after || std::get<0>(key) == Question::Kind::seen;
     std::size_t listed = oneBoard ? 2 : one.moves.size();
     return listed * 4 + static_cast<std::size_t>(one.scene.plies) + (one.scene.fromStart ? 0 : 6);
   }
@@ -230,9 +231,9 @@ std::string caseOf(const Mutants& mutants, const Question& question) {
       break;
     case Question::Kind::seen:
       out.play.push_back(says.texts[question.move]);
-      out.expect = {fmt::format(
-          "{} sees \"{}\"", question.text,
-          viewText(game, game.viewFor(says.after[question.move], question.side)))};
+      out.expect = {
+          fmt::format("{} sees \"{}\"", question.text,
+                      viewText(game, game.viewFor(says.after[question.move], question.side)))};
       break;
   }
   return caseText(game, out);

@@ -210,8 +210,8 @@ static std::map<std::string, long long> numbersOf(const std::string& text) {
     std::string digits = part.substr(blank + 1);
     bool below = !digits.empty() && digits[0] == '-';
     if (std::optional<unsigned long long> value = wholeNumber(digits.substr(below ? 1 : 0)))
-      out[part.substr(0, blank)] = below ? -static_cast<long long>(*value)
-                                         : static_cast<long long>(*value);
+      out[part.substr(0, blank)] =
+          below ? -static_cast<long long>(*value) : static_cast<long long>(*value);
   }
   return out;
 }

@@ -12,7 +12,7 @@ namespace {
 constexpr std::uint64_t symmetryGames = 0x73796d6d;  // the stream that draws them
 constexpr int longest = 400;                         // plies of a game
 constexpr std::uint64_t plainAfter = 20;             // positions, before one is said to fail
-constexpr std::uint64_t nearlyAtMost = 5;           // fails in one position of so many, or fewer
+constexpr std::uint64_t nearlyAtMost = 5;            // fails in one position of so many, or fewer
 constexpr std::size_t drawnAGame = 2;                // positions, beside the one before the end
 
 class Trial {

@@ -51,8 +51,7 @@ WayEvidence Watcher::steered(const Group& group, Evidence& faults) {
   steering_.emplace(*live_, uses_, group.before);
   for (int i = 0; i < group.games; ++i) {
     Playing playing{group.number + static_cast<std::uint64_t>(i), group.way, {}, &faults};
-    if (!group.from.empty())
-      playing.from = group.from[playing.number % group.from.size()];
+    if (!group.from.empty()) playing.from = group.from[playing.number % group.from.size()];
     try {
       play(playing);
     } catch (const RunawayRules& error) {
@@ -112,8 +111,7 @@ void Watcher::play(const Playing& playing) {
 
 // A look costs as much as many plies, the more the more moves there are: so many that all looks
 // together cost about as much as the playouts.
-Inspector::Closeness Watcher::closeness(const Playing& playing, Stream& look,
-                                        std::uint32_t moves) {
+Inspector::Closeness Watcher::closeness(const Playing& playing, Stream& look, std::uint32_t moves) {
   if (options_.closely || (playing.number == 0 && played_.empty())) return inspector_.closest();
   Inspector::Closeness close;
   close.texts = look.below(textCost * moves + 1) == 0;

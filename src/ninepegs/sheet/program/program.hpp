@@ -165,8 +165,8 @@ struct InvariantCode {
   std::array<int, 2> value = {0, 0};  // leaves 0/1 or the number in `valueSlot`, seen by a side
 };
 
-// A part of a condition that is no `and`, `or` or `not` of others. How often it did not hold is counted
-// behind the statements, in their order two for each, and behind that how often it held.
+// A part of a condition that is no `and`, `or` or `not` of others. How often it did not hold is
+// counted behind the statements, in their order two for each, and behind that how often it held.
 struct PartCode {
   int line = 0;
   std::string text;
