@@ -66,6 +66,19 @@ TEST(Series, PairsOfGamesBeginAlike) {
   EXPECT_DOUBLE_EQ(pairing.points(0) + pairing.points(1), 8.0);
 }
 
+// Each level beats the one two below it.
+TEST(Series, LevelsAreInOrder) {
+  std::shared_ptr<const Game> game = test::shipped("connect-four");
+  SeriesOptions options;
+  options.games = 60;
+  options.threads = 2;
+  for (int level : {3, 5, 7}) {
+    std::vector<std::string> who = {"search:level=" + std::to_string(level),
+                                    "search:level=" + std::to_string(level - 2)};
+    EXPECT_GT(playSeries(*game, who, options).pairings[0].points(0), 36) << level;
+  }
+}
+
 // Against the formulas, worked out by hand: 75 % are 191 points; twenty even games leave 152.
 TEST(Series, Ratings) {
   Pairing pairing{0, 1, 3, 0, 1, 0};

@@ -63,6 +63,7 @@ int run(int argc, char** argv) {
   cli::addPlay(app, context);
   cli::addCheck(app, context);
   cli::addThink(app, context);
+  cli::addReview(app, context);
   cli::addSolve(app, context);
   cli::addMatch(app, context);
   cli::addMutate(app, context);

@@ -103,9 +103,10 @@ void addPlay(CLI::App& app, Context& context) {
   addSaid(*command, "--record", options->record, "write the game to this file at the end")
       ->type_name("FILE");
   command->footer(
-      "WHO is human, random, greedy or search. Greedy wins at once if it can, else stops a win.\n"
-      "Search takes limits: search:depth=6, search:time=0.5, search:nodes=50000; its own is\n"
-      "nodes=100000. With depth or nodes alone, equal seeds give equal games.\n"
+      "WHO is human, random, greedy, minimax, search or playouts. Greedy wins at once if it can, else\n"
+      "stops a win. Search takes limits: search:depth=6, search:time=0.5, search:nodes=50000,\n"
+      "search:level=1 to 9; its own is nodes=100000. Others: minimax:depth=3,\n"
+      "playouts:playouts=2000. Without time, equal seeds give equal games.\n"
       "Type moves, or: undo, hint, random, board, moves, save FILE, help, quit.\n"
       "Examples:\n"
       "  ninepegs play connect-four --second search:depth=6\n"

@@ -16,4 +16,14 @@ inline std::int64_t leafScore(LivePosition& live, bool measured) {
   return std::clamp(live.worth(live.toMove()), -worthLimit, worthLimit);
 }
 
+// Is the game over here, so many plies behind the root? Then `score` is that of the side to move.
+inline bool endsWith(const LivePosition& live, int ply, std::int64_t& score) {
+  Outcome outcome = live.outcome();
+  if (outcome.kind == ResultKind::ongoing) return false;
+  score = outcome.kind != ResultKind::win         ? 0
+          : outcome.winner == live.toMove() ? winScore - ply
+                                            : ply - winScore;
+  return true;
+}
+
 }  // namespace ninepegs::play

@@ -52,10 +52,8 @@ class Minimax final : public Opponent {
   std::int64_t look(int ply) {
     ++nodes_;
     int side = live_->toMove();
-    Outcome outcome = live_->outcome();
-    if (outcome.kind == ResultKind::win)
-      return outcome.winner == side ? winScore - ply : ply - winScore;
-    if (outcome.kind != ResultKind::ongoing) return 0;
+    std::int64_t ended = 0;
+    if (endsWith(*live_, ply, ended)) return ended;
     if (!live_->canMove()) return 0;
     if (ply >= depth_) return leafScore(*live_, measured_);
     MoveList& moves = lists_[static_cast<std::size_t>(ply)];

@@ -81,6 +81,8 @@ struct SearchLimits {
   // Nothing is guessed: the measure counts for nothing and no line is looked at less deeply, so
   // that a win is a shortest one, and a draw is one if every line was followed to its end.
   bool exact = false;
+  // 1 to 9: so strong a player, 1 being the weakest; then `nodes` is given by it. 0: none.
+  int level = 0;
 };
 // Alpha-beta with iterative deepening and a table of positions seen (search.cpp).
 std::unique_ptr<Opponent> makeSearch(const SearchLimits& limits);

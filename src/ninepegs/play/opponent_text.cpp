@@ -31,12 +31,12 @@ constexpr unsigned long long many = 1'000'000'000'000ull;
 const std::vector<Kind>& kinds() {
   static const Setting depth{"depth", limits::searchDepth, "PLIES"}, time{"time", 0, "SECONDS"},
       nodes{"nodes", many, "POSITIONS"}, memory{"memory", 65536, "MEGABYTES"},
-      playouts{"playouts", many, "GAMES"};
+      playouts{"playouts", many, "GAMES"}, level{"level", 9, "1 to 9"};
   static const std::vector<Kind> all = {
       {"random", {}, ""},
       {"greedy", {}, ""},
       {"minimax", {{"depth", 12, "PLIES"}}, "minimax:depth=3"},
-      {"search", {depth, time, nodes, memory}, "search:depth=6"},
+      {"search", {depth, time, nodes, memory, level}, "search:depth=6"},
       {"playouts", {playouts, time, memory}, "playouts:playouts=2000"}};
   return all;
 }
@@ -133,9 +133,14 @@ class Reader {
       if (limits.playouts == 0 && limits.seconds <= 0) limits.playouts = 2000;
       return makePlayouts(limits);
     }
-    SearchLimits limits{static_cast<int>(value("depth")), value("time"), whole("nodes"),
-                        whole("memory")};
-    if (limits.depth == 0 && limits.seconds <= 0 && limits.nodes == 0) limits.nodes = 100'000;
+    SearchLimits limits;
+    limits.depth = static_cast<int>(value("depth"));
+    limits.seconds = value("time");
+    limits.nodes = whole("nodes");
+    limits.megabytes = whole("memory");
+    limits.level = static_cast<int>(value("level"));
+    if (limits.depth == 0 && limits.seconds <= 0 && limits.nodes == 0 && limits.level == 0)
+      limits.nodes = 100'000;
     return makeSearch(limits);
   }
 

@@ -16,6 +16,11 @@
 namespace ninepegs::play {
 namespace {
 
+// Of levels: the positions that are looked at, and the share of moves, in percent, that are drawn
+// from all.
+constexpr std::uint64_t levelNodes[] = {20, 60, 200, 600, 2'000, 6'000, 20'000, 60'000, 200'000};
+constexpr std::uint32_t levelSlips[] = {40, 30, 22, 15, 10, 6, 3, 1, 0};
+
 constexpr std::int64_t endless = winScore * 2;
 constexpr std::uint64_t usualMegabytes = 8;
 constexpr int deepestTaking = 12;  // plies behind the last, of moves that take
@@ -26,7 +31,9 @@ constexpr std::size_t lateFrom = 4;  // moves in order
 
 class Search final : public Opponent {
  public:
-  explicit Search(const SearchLimits& limits) : limits_(limits) {}
+  explicit Search(const SearchLimits& limits) : limits_(limits), most_(limits.nodes) {
+    if (limits.level > 0) most_ = levelNodes[limits.level - 1];
+  }
 
   Choice choose(const Game& game, const Position& position, Stream& stream) override;
 
@@ -37,6 +44,7 @@ class Search final : public Opponent {
       text += mark + setting;
       mark = ',';
     };
+    if (limits_.level > 0) add(fmt::format("level={}", limits_.level));
     if (limits_.depth > 0) add(fmt::format("depth={}", limits_.depth));
     if (limits_.seconds > 0) add(fmt::format("time={}", limits_.seconds));
     if (limits_.nodes > 0) add(fmt::format("nodes={}", limits_.nodes));
@@ -71,6 +79,7 @@ class Search final : public Opponent {
   void cutBy(Level& level, const Move& move, int depth, int side);
 
   SearchLimits limits_;
+  std::uint64_t most_ = 0;  // positions; 0: no limit
   const Game* game_ = nullptr;
   std::unique_ptr<LivePosition> live_;
   bool measured_ = false, takes_ = false;
@@ -84,7 +93,7 @@ class Search final : public Opponent {
 
 bool Search::outOfBudget() {
   if (stopped_) return true;
-  if (limits_.nodes > 0 && nodes_ >= limits_.nodes) return stopped_ = true;
+  if (most_ > 0 && nodes_ >= most_) return stopped_ = true;
   if (nodes_ % 256 == 0) {
     std::chrono::duration<double> spent = std::chrono::steady_clock::now() - begun_;
     if (limits_.seconds > 0 && spent.count() >= limits_.seconds) stopped_ = true;
@@ -107,13 +116,13 @@ std::int64_t Search::taking(int ply, int deep, std::int64_t alpha, std::int64_t 
     if (outOfBudget()) return best;
     live_->play(move);
     ++nodes_;
-    Outcome outcome = live_->outcome();
+    bool again = live_->toMove() == side;
     std::int64_t score = 0;
-    if (outcome.kind == ResultKind::win)
-      score = outcome.winner == side ? winScore - ply - 1 : ply + 1 - winScore;
-    else if (outcome.kind == ResultKind::ongoing)
-      score = live_->toMove() == side ? taking(ply + 1, deep + 1, alpha, beta)
-                                      : -taking(ply + 1, deep + 1, -beta, -alpha);
+    if (endsWith(*live_, ply + 1, score))
+      score = again ? score : -score;
+    else
+      score = again ? taking(ply + 1, deep + 1, alpha, beta)
+                    : -taking(ply + 1, deep + 1, -beta, -alpha);
     live_->takeBack();
     best = std::max(best, score);
     alpha = std::max(alpha, best);
@@ -167,10 +176,8 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
   level.line.clear();
   ++nodes_;
   int side = live_->toMove();
-  Outcome outcome = live_->outcome();
-  if (outcome.kind == ResultKind::win)
-    return outcome.winner == side ? winScore - ply : ply - winScore;
-  if (outcome.kind != ResultKind::ongoing) return 0;
+  std::int64_t ended = 0;
+  if (endsWith(*live_, ply, ended)) return ended;
   if (outOfBudget()) {
     whole = false;
     return 0;
@@ -354,6 +361,11 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
     if (settled || (whole && !(limits_.exact && decides(score)))) break;
   }
   choice.nodes = nodes_;
+  if (limits_.level > 0 && stream.below(100) < levelSlips[limits_.level - 1]) {
+    choice.move = moves[stream.below(static_cast<std::uint32_t>(moves.size()))];
+    choice.line = {choice.move};
+    choice.solved = false;
+  }
   choice.seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun_).count();
   return choice;
 }

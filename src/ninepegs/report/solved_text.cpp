@@ -5,19 +5,10 @@
 #include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/report/thinking_text.hpp"
 
 namespace ninepegs::report {
 namespace {
-
-std::vector<std::string> textsOf(const Game& game, Position position,
-                                 const std::vector<Move>& line) {
-  std::vector<std::string> out;
-  for (const Move& move : line) {
-    out.push_back(game.moveText(position, move));
-    game.apply(position, move);
-  }
-  return out;
-}
 
 std::string resultOf(const Game& game, bool known, int winner, int plies) {
   if (!known) return "not known";
@@ -40,7 +31,7 @@ std::string solvedText(const Game& game, const Position& position, const play::S
            fmt::format(": nobody can force a win within {}\n",
                        pliesText(static_cast<unsigned long long>(solved.depth)));
   if (!solved.line.empty() && solved.known)
-    out += wrapped("line: " + joined(textsOf(game, position, solved.line), ", "), 88, "  ");
+    out += wrapped("line: " + joined(lineTexts(game, position, solved.line), ", "), 88, "  ");
   out += "\n" + paint.strong("Every move") + "\n";
   for (const play::Solved::RootMove& one : solved.moves)
     out += fmt::format("  {:<12} {}\n", game.moveText(position, one.move),
@@ -63,7 +54,7 @@ std::string solvedJson(const Game& game, const Position& position, const play::S
   out["position"] = game.positionText(position);
   result(out, solved.known, solved.winner, solved.plies);
   out["depth"] = solved.depth;
-  out["line"] = textsOf(game, position, solved.line);
+  out["line"] = lineTexts(game, position, solved.line);
   out["broken_off"] = solved.brokenOff;
   out["nodes"] = solved.nodes;
   out["moves"] = Json::array();

@@ -11,16 +11,6 @@
 namespace ninepegs::report {
 namespace {
 
-std::vector<std::string> textsOf(const Game& game, Position position,
-                                 const std::vector<Move>& line) {
-  std::vector<std::string> out;
-  for (const Move& move : line) {
-    out.push_back(game.moveText(position, move));
-    game.apply(position, move);
-  }
-  return out;
-}
-
 std::string shortLine(const std::vector<std::string>& texts) {
   constexpr std::size_t shown = 6;
   std::vector<std::string> few(
@@ -29,6 +19,16 @@ std::string shortLine(const std::vector<std::string>& texts) {
 }
 
 }  // namespace
+
+std::vector<std::string> lineTexts(const Game& game, Position position,
+                                   const std::vector<Move>& line) {
+  std::vector<std::string> out;
+  for (const Move& move : line) {
+    out.push_back(game.moveText(position, move));
+    game.apply(position, move);
+  }
+  return out;
+}
 
 std::string scoreText(std::int64_t score) {
   if (!play::decides(score)) return fmt::format("{:+}", score);
@@ -60,7 +60,7 @@ std::string thinkingText(const Game& game, const Position& position, const play:
     }
     out += fmt::format("  {:>5}  {:<16} {:>12} {:>8}  {:>12} {:>9}  {}\n", step.depth,
                        scoreText(step.score), grouped(here), factor, plain, saved,
-                       shortLine(textsOf(game, position, step.line)));
+                       shortLine(lineTexts(game, position, step.line)));
     before = here;
     earlier = step.nodes;
   }
@@ -78,7 +78,7 @@ std::string thinkingText(const Game& game, const Position& position, const play:
   constexpr std::size_t most = 12;
   for (std::size_t i = 0; i < std::min(most, thought.moves.size()); ++i) {
     const play::Thinking::RootMove& one = thought.moves[i];
-    std::vector<std::string> texts = textsOf(game, position, one.line);
+    std::vector<std::string> texts = lineTexts(game, position, one.line);
     out += fmt::format("  {:<10} {:<16} {}\n", texts.front(), scoreText(one.score),
                        paint.faint(shortLine({texts.begin() + 1, texts.end()})));
   }
@@ -110,7 +110,7 @@ std::string thinkingJson(const Game& game, const Position& position,
     scored(one, step.score);
     one["nodes"] = step.nodes - earlier;
     one["minimax_nodes"] = i < thought.plain.size() ? Json(thought.plain[i]) : Json(nullptr);
-    one["line"] = textsOf(game, position, step.line);
+    one["line"] = lineTexts(game, position, step.line);
     out["depths"].push_back(one);
     earlier = step.nodes;
   }
@@ -119,7 +119,7 @@ std::string thinkingJson(const Game& game, const Position& position,
     Json one;
     one["move"] = game.moveText(position, move.move);
     scored(one, move.score);
-    one["line"] = textsOf(game, position, move.line);
+    one["line"] = lineTexts(game, position, move.line);
     out["moves"].push_back(one);
   }
   return out.dump(1);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <string>
+#include <vector>
 
 #include "ninepegs/play/thinking.hpp"
 #include "ninepegs/report/paint.hpp"
@@ -14,6 +15,10 @@ std::string thinkingText(const Game& game, const Position& position, const play:
 std::string thinkingJson(const Game& game, const Position& position, const play::Thinking& thought);
 // Comma-separated: depth, move, score, nodes, seconds, plain_nodes.
 std::string thinkingCsv(const Game& game, const Position& position, const play::Thinking& thought);
+
+// The moves of a line, each as it is written where it is played.
+std::vector<std::string> lineTexts(const Game& game, Position position,
+                                   const std::vector<Move>& line);
 
 // "+35", "wins in 3 plies", "loses in 4 plies".
 std::string scoreText(std::int64_t score);

@@ -1,0 +1,89 @@
+#include <fmt/format.h>
+
+#include "ninepegs/base/files.hpp"
+#include "ninepegs/base/limits.hpp"
+#include "ninepegs/cli/context.hpp"
+#include "ninepegs/game/move_text.hpp"
+#include "ninepegs/play/review.hpp"
+#include "ninepegs/records/game_record.hpp"
+#include "ninepegs/report/review_text.hpp"
+
+namespace ninepegs::cli {
+namespace {
+
+struct Options {
+  std::string record;
+  Said game;
+  std::string nodes = "50000", seed = "1";
+  bool json = false;
+};
+
+void run(const Options& options, Context& context) {
+  records::GameRecord record =
+      records::readRecord(readFile(options.record, limits::sheetBytes), options.record);
+  auto tag = [&](const char* name) {
+    for (const auto& [key, value] : record.tags)
+      if (key == name) return value;
+    return std::string();
+  };
+  if (!options.game && tag("Game").empty())
+    throw BadInput(Place{options.record, 0, 0, 1, {}}, "the record does not say which game it is",
+                   "name the game with --game");
+  std::shared_ptr<const Game> game =
+      context.library.open(options.game.value_or(tag("Game")), tag("Variant"));
+  if (game->secrets() != nullptr)
+    throw BadInput(Place{}, "the search would see the other side's secret pieces",
+                   "`review` is for games without secrets");
+  Position from = record.start.empty() ? game->start()
+                                       : game->readPosition(record.start, options.record);
+  std::vector<Move> moves;
+  Position position = from;
+  for (std::size_t i = 0; i < record.moves.size(); ++i) {
+    std::vector<Move> found = matchingMoves(*game, position, record.moves[i]);
+    if (game->ended(position) || found.empty())
+      throw BadInput(Place{options.record, 0, 0, 1, {}},
+                     fmt::format("ply {}: \"{}\" is no legal move", i + 1, record.moves[i]),
+                     whyNot(*game, position, record.moves[i]));
+    moves.push_back(found.front());
+    game->apply(position, found.front());
+  }
+  play::ReviewOptions how;
+  how.nodes = wholeOption(options.nodes, "--nodes", 1, 1'000'000'000'000ull);
+  how.seed = wholeOption(options.seed, "--seed", 0, ~0ull);
+  how.stop = &stopFlag();
+  std::vector<play::ReviewedPly> plies;
+  {
+    Progress progress(context, "plies", moves.size());
+    how.progress = [&](std::uint64_t done) { progress.at(done); };
+    plies = play::review(*game, from, moves, how);
+  }
+  if (wantsStop(&stopFlag())) context.exitCode = exitInterrupted;
+  print(options.json ? report::reviewJson(*game, from, plies) + "\n"
+                     : report::reviewText(*game, from, plies, context.paint));
+}
+
+}  // namespace
+
+void addReview(CLI::App& app, Context& context) {
+  auto options = std::make_shared<Options>();
+  CLI::App* command = app.add_subcommand(
+      "review", "Look at a recorded game again: which moves gave a result away");
+  command->add_option("RECORD", options->record, "a file that `play --record` wrote")
+      ->required()
+      ->option_text(" ");
+  addSaid(*command, "--game", options->game, "the game or its sheet, if the record's name is none")
+      ->type_name("GAME");
+  command->add_option("--nodes", options->nodes, "positions to look at for each ply (default 50000)")
+      ->type_name("N");
+  command->add_option("--seed", options->seed, "draws among equal moves (default 1)")
+      ->type_name("N");
+  command->add_flag("--json", options->json, "print one JSON object");
+  command->footer(
+      "What it says holds as far as the search sees: more --nodes see more.\n"
+      "Example:\n"
+      "  ninepegs play tic-tac-toe --first random --second greedy --seed 7 --record game.txt\n"
+      "  ninepegs review game.txt");
+  command->callback([options, &context] { run(*options, context); });
+}
+
+}  // namespace ninepegs::cli

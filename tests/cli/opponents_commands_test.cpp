@@ -1,0 +1,136 @@
+// match, think, solve and review, as a person runs them.
+#include <gtest/gtest.h>
+
+#include <nlohmann/json.hpp>
+
+#include "ninepegs/base/diagnostic.hpp"
+#include "ninepegs/base/files.hpp"
+#include "support/folder.hpp"
+#include "support/program.hpp"
+
+namespace ninepegs::test {
+namespace {
+
+using Json = nlohmann::json;
+
+bool has(const std::string& text, const std::string& part) {
+  return text.find(part) != std::string::npos;
+}
+
+TEST(Match, TellsWhoIsStronger) {
+  Ran ran = ninepegs({"match", "tic-tac-toe", "search:depth=4", "random", "greedy", "--games", "10"});
+  EXPECT_EQ(ran.exitCode, 0) << ran.err;
+  for (const char* part : {"30 games", "search:depth=4", "against random", "Ratings", "who begins"})
+    EXPECT_TRUE(has(ran.out, part)) << part << "\n" << ran.out;
+  Json json = Json::parse(
+      ninepegs({"match", "tic-tac-toe", "search:depth=4", "random", "--games", "10", "--json"}).out);
+  EXPECT_EQ(json["games"].size(), 10u);
+  EXPECT_GT(json["pairings"][0]["wins"], 5);
+}
+
+// Broken off by Ctrl-C and resumed, it comes to what it would have come to.
+TEST(Match, GoesOnWhereItWas) {
+  Folder folder;
+  std::string file = (folder / "match.json").string();
+  std::vector<std::string> arguments = {"match",   "connect-four", "search:nodes=3000",
+                                        "playouts:playouts=150",   "--games",
+                                        "60",      "--json"};
+  std::string whole = ninepegs(arguments).out;
+  arguments.insert(arguments.end(), {"--resume", file});
+  RunOptions interrupt;
+  interrupt.interrupt = true;
+  EXPECT_EQ(ninepegs(arguments, interrupt).exitCode, 130);
+  Ran rest = ninepegs(arguments);
+  EXPECT_EQ(rest.out, whole);
+  EXPECT_EQ(Json::parse(readFile(file, 10'000'000))["games"].size(), 60u);
+}
+
+TEST(Solve, AnswersAndSaysWhatItKnows) {
+  Ran ran = ninepegs({"solve", "tic-tac-toe", "--after", "1, 2", "--memory", "4"});
+  EXPECT_TRUE(has(ran.out, "Cross wins in 5 plies")) << ran.out;
+  ran = ninepegs({"solve", "connect-four", "--nodes", "2000", "--memory", "4"});
+  EXPECT_EQ(ran.exitCode, 0);
+  EXPECT_TRUE(has(ran.out, "nobody can force a win within")) << ran.out;
+  Json json = Json::parse(ninepegs({"solve", "nim", "--json", "--memory", "4"}).out);
+  EXPECT_EQ(json["winner"], "First");
+  EXPECT_EQ(json["line"].size(), json["plies"]);
+}
+
+TEST(Think, ShowsDepths) {
+  Folder folder;
+  Ran ran = ninepegs({"think", "connect-four", "--depth", "4", "--csv", (folder / "d.csv").string()});
+  EXPECT_TRUE(has(ran.out, "2,800")) << ran.out;  // all sequences of up to four plies
+  EXPECT_TRUE(has(readFile(folder / "d.csv", 10'000), "\n4,\"")) << ran.out;
+  std::vector<std::string> json = {"think", "othello", "--nodes", "3000", "--json"};
+  EXPECT_EQ(ninepegs(json).out, ninepegs(json).out);
+}
+
+// Three of a kind stand open: one side does not see it, then the other lets it stand.
+TEST(Review, NamesTheMovesThatGaveTheResultAway) {
+  Folder folder;
+  auto review = [&](const std::string& moves, std::vector<std::string> more = {}) {
+    writeFile(folder / "game.txt", "[Game \"tic-tac-toe\"]\n\n" + moves + "\n");
+    more.insert(more.begin(), {"review", (folder / "game.txt").string()});
+    return ninepegs(more);
+  };
+  Json json = Json::parse(review("1. 1, 2; 2. 5, 3; 3. 4, 9", {"--json"}).out);
+  std::vector<std::string> verdicts;
+  for (const Json& ply : json["plies"]) verdicts.push_back(ply["verdict"]);
+  // 2 lets Cross win; 5 keeps it; 3 is lost anyway; 4 wins still; 9 is lost anyway.
+  EXPECT_EQ(verdicts, (std::vector<std::string>{"plain", "lets the other side win", "plain", "plain",
+                                                "plain", "plain"}));
+  Ran ran = review("1. 1, 2; 2. 9, 5");
+  EXPECT_EQ(ran.exitCode, 0);
+  EXPECT_TRUE(has(ran.out, "would have stopped that")) << ran.out;
+  // A win that is passed over.
+  json = Json::parse(review("1. 1, 4; 2. 2, 5; 3. 9", {"--json"}).out);
+  EXPECT_EQ(json["plies"][4]["verdict"], "missed win");
+  EXPECT_EQ(json["plies"][4]["best_move"], "3");
+}
+
+struct Bad {
+  std::vector<std::string> arguments;
+  const char* says;
+};
+class BadCommand : public testing::TestWithParam<Bad> {};
+TEST_P(BadCommand, IsRefused) {
+  Ran ran = ninepegs(GetParam().arguments);
+  EXPECT_EQ(ran.exitCode, 2) << ran.out;
+  EXPECT_TRUE(has(ran.err, GetParam().says)) << ran.err;
+  EXPECT_TRUE(ran.out.empty());
+}
+INSTANTIATE_TEST_SUITE_P(
+    Opponents, BadCommand,
+    testing::Values(
+        Bad{{"match", "tic-tac-toe", "search"}, "two opponents"},
+        Bad{{"match", "tic-tac-toe", "search", "serch"}, "did you mean \"search\"?"},
+        Bad{{"match", "battleship", "search", "random"}, "secret"},
+        Bad{{"match", "tic-tac-toe", "greedy", "random", "--games", "0"}, "--games"},
+        Bad{{"match", "tic-tac-toe", "greedy", "random", "search", "--settle", "9"}, "--settle"},
+        Bad{{"match", "tic-tac-toe", "greedy", "random", "--resume", "/none/x"}, "cannot be written"},
+        Bad{{"solve", "battleship"}, "does not see all"},
+        Bad{{"solve", "tic-tac-toe", "--after", "1, 2, 4, 3, 7"}, "is over"},
+        Bad{{"solve", "tic-tac-toe", "--memory", "0"}, "--memory"},
+        Bad{{"think", "battleship"}, "secret"},
+        Bad{{"think", "tic-tac-toe", "--depth", "61"}, "--depth"},
+        Bad{{"think", "tic-tac-toe", "--csv", "/none/x"}, "cannot be written"},
+        Bad{{"review", "/none"}, "/none"}, Bad{{"review"}, "RECORD"}));
+
+TEST(Review, WhatIsNoRecordOfTheGameIsRefused) {
+  Folder folder;
+  auto refused = [&](const std::string& text, const char* says) {
+    writeFile(folder / "game.txt", text);
+    Ran ran = ninepegs({"review", (folder / "game.txt").string()});
+    EXPECT_EQ(ran.exitCode, 2) << text;
+    EXPECT_TRUE(has(ran.err, says)) << ran.err;
+  };
+  refused("[Game \"tic-tac-toe\"]\n\n1. 1, 1\n", "ply 2: \"1\" is no legal move");
+  refused("[Game \"tic-tac-toe\"]\n\n1. 1, 2; 2. 4, 3; 3. 7, 5\n", "ply 6");
+  refused("[Game \"none\"]\n\n1. 1, 1\n", "none");
+  refused("1. 1, 2\n", "which game");
+  refused("\xff\xfe", "game.txt");
+  refused("", "game.txt");
+}
+
+}  // namespace
+}  // namespace ninepegs::test
