@@ -188,6 +188,14 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
     beta = std::min<std::int64_t>(beta, winScore - ply - 1);
     if (alpha >= beta) return alpha;
   }
+  if (depth <= 0 || ply + 1 >= static_cast<int>(levels_.size())) {
+    whole = false;
+    if (limits_.exact || !measured_) {
+      if (!live_->canMove()) return 0;  // nobody can go on and no end holds
+      return limits_.exact ? 0 : leafScore(*live_, measured_);
+    }
+    return takes_ ? taking(ply, 0, alpha, beta) : leafScore(*live_, measured_);
+  }
   // Scores of wins count plies from here in the table, from the root outside it.
   auto stored = [&](std::int64_t score) {
     return !decides(score) ? score : score > 0 ? score + ply : score - ply;
@@ -209,11 +217,6 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
     }
   }
   if (!live_->canMove()) return 0;  // nobody can go on and no end holds
-  if (depth <= 0 || ply + 1 >= static_cast<int>(levels_.size())) {
-    whole = false;
-    if (limits_.exact) return 0;
-    return takes_ ? taking(ply, 0, alpha, beta) : leafScore(*live_, measured_);
-  }
   live_->listMoves(level.moves);
   if (ply > 0 || level.order.size() != level.moves.size()) {
     rank(level, depth, first);
