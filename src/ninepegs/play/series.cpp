@@ -140,7 +140,7 @@ double Pairing::points(std::size_t who) const {
 std::optional<double> Pairing::rating() const {
   double mean = pointsOf(*this).mean;
   if (games() == 0 || mean <= 0 || mean >= 1) return std::nullopt;
-  return -perRating * std::log10(1 / mean - 1);
+  return 0.0 - perRating * std::log10(1 / mean - 1);
 }
 
 double Pairing::margin() const {

@@ -291,9 +291,13 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
         out += fmt::format("  line {:>3}  {}{}\n", lineName(game.info(), run.line),
                            paint.bad("failed: "), caseName(run));
     for (const verify::ExampleRun& run : report.examples)
-      for (const std::string& broken : run.broken)
+      if (!run.broken.empty())
         out += fmt::format("  line {:>3}  {}\n", lineName(game.info(), run.line),
-                           paint.faint("its position is none of the game: " + broken));
+                           paint.faint("its position is none of the game: " + run.broken.front() +
+                                       (run.broken.size() == 1
+                                            ? ""
+                                            : fmt::format(", and {} more",
+                                                          run.broken.size() - 1))));
   }
   out += "\n";
   results(out, game, evidence, paint);

@@ -26,6 +26,7 @@ std::vector<ListedLine> listing(const Game& game, const verify::CheckReport& rep
   const sheet::Source& source = *sheet->rules().source;
   for (int line = 1; line < source.firstOfCases(); ++line)
     out.push_back({line, source.line(line), {}, {}});
+  if (!out.empty() && out.back().text.empty()) out.pop_back();  // behind the last newline
   auto at = [&](int line) { return line >= 1 && line <= static_cast<int>(out.size()); };
   std::vector<RuleLine> lines = ruleLinesOf(game);
   std::vector<std::uint64_t> uses = verify::usesOf(report);

@@ -66,7 +66,7 @@ std::string thinkingText(const Game& game, const Position& position, const play:
   }
   double seconds = thought.choice.seconds;
   out += fmt::format("\n  {} in {:.2f} s",
-                     plural(static_cast<long long>(thought.choice.nodes), "position"), seconds);
+                     grouped(thought.choice.nodes) + " positions", seconds);
   if (seconds > 0)
     out += fmt::format(
         ", {} a second",
