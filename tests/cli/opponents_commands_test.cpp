@@ -18,12 +18,14 @@ bool has(const std::string& text, const std::string& part) {
 }
 
 TEST(Match, TellsWhoIsStronger) {
-  Ran ran = ninepegs({"match", "tic-tac-toe", "search:depth=4", "random", "greedy", "--games", "10"});
+  Ran ran =
+      ninepegs({"match", "tic-tac-toe", "search:depth=4", "random", "greedy", "--games", "10"});
   EXPECT_EQ(ran.exitCode, 0) << ran.err;
   for (const char* part : {"30 games", "search:depth=4", "against random", "Ratings", "who begins"})
     EXPECT_TRUE(has(ran.out, part)) << part << "\n" << ran.out;
   Json json = Json::parse(
-      ninepegs({"match", "tic-tac-toe", "search:depth=4", "random", "--games", "10", "--json"}).out);
+      ninepegs({"match", "tic-tac-toe", "search:depth=4", "random", "--games", "10", "--json"})
+          .out);
   EXPECT_EQ(json["games"].size(), 10u);
   EXPECT_GT(json["pairings"][0]["wins"], 5);
 }
@@ -32,9 +34,9 @@ TEST(Match, TellsWhoIsStronger) {
 TEST(Match, GoesOnWhereItWas) {
   Folder folder;
   std::string file = (folder / "match.json").string();
-  std::vector<std::string> arguments = {"match",   "connect-four", "search:nodes=3000",
-                                        "playouts:playouts=150",   "--games",
-                                        "60",      "--json"};
+  std::vector<std::string> arguments = {
+      "match", "connect-four", "search:nodes=3000", "playouts:playouts=150", "--games",
+      "60",    "--json"};
   std::string whole = ninepegs(arguments).out;
   arguments.insert(arguments.end(), {"--resume", file});
   RunOptions interrupt;
@@ -58,7 +60,8 @@ TEST(Solve, AnswersAndSaysWhatItKnows) {
 
 TEST(Think, ShowsDepths) {
   Folder folder;
-  Ran ran = ninepegs({"think", "connect-four", "--depth", "4", "--csv", (folder / "d.csv").string()});
+  Ran ran =
+      ninepegs({"think", "connect-four", "--depth", "4", "--csv", (folder / "d.csv").string()});
   EXPECT_TRUE(has(ran.out, "2,800")) << ran.out;  // all sequences of up to four plies
   EXPECT_TRUE(has(readFile(folder / "d.csv", 10'000), "\n4,\"")) << ran.out;
   std::vector<std::string> json = {"think", "othello", "--nodes", "3000", "--json"};
@@ -77,8 +80,8 @@ TEST(Review, NamesTheMovesThatGaveTheResultAway) {
   std::vector<std::string> verdicts;
   for (const Json& ply : json["plies"]) verdicts.push_back(ply["verdict"]);
   // 2 lets Cross win; 5 keeps it; 3 is lost anyway; 4 wins still; 9 is lost anyway.
-  EXPECT_EQ(verdicts, (std::vector<std::string>{"plain", "lets the other side win", "plain", "plain",
-                                                "plain", "plain"}));
+  EXPECT_EQ(verdicts, (std::vector<std::string>{"plain", "lets the other side win", "plain",
+                                                "plain", "plain", "plain"}));
   Ran ran = review("1. 1, 2; 2. 9, 5");
   EXPECT_EQ(ran.exitCode, 0);
   EXPECT_TRUE(has(ran.out, "would have stopped that")) << ran.out;
@@ -101,20 +104,21 @@ TEST_P(BadCommand, IsRefused) {
 }
 INSTANTIATE_TEST_SUITE_P(
     Opponents, BadCommand,
-    testing::Values(
-        Bad{{"match", "tic-tac-toe", "search"}, "two opponents"},
-        Bad{{"match", "tic-tac-toe", "search", "serch"}, "did you mean \"search\"?"},
-        Bad{{"match", "battleship", "search", "random"}, "secret"},
-        Bad{{"match", "tic-tac-toe", "greedy", "random", "--games", "0"}, "--games"},
-        Bad{{"match", "tic-tac-toe", "greedy", "random", "search", "--settle", "9"}, "--settle"},
-        Bad{{"match", "tic-tac-toe", "greedy", "random", "--resume", "/none/x"}, "cannot be written"},
-        Bad{{"solve", "battleship"}, "does not see all"},
-        Bad{{"solve", "tic-tac-toe", "--after", "1, 2, 4, 3, 7"}, "is over"},
-        Bad{{"solve", "tic-tac-toe", "--memory", "0"}, "--memory"},
-        Bad{{"think", "battleship"}, "secret"},
-        Bad{{"think", "tic-tac-toe", "--depth", "61"}, "--depth"},
-        Bad{{"think", "tic-tac-toe", "--csv", "/none/x"}, "cannot be written"},
-        Bad{{"review", "/none"}, "/none"}, Bad{{"review"}, "RECORD"}));
+    testing::Values(Bad{{"match", "tic-tac-toe", "search"}, "two opponents"},
+                    Bad{{"match", "tic-tac-toe", "search", "serch"}, "did you mean \"search\"?"},
+                    Bad{{"match", "battleship", "search", "random"}, "secret"},
+                    Bad{{"match", "tic-tac-toe", "greedy", "random", "--games", "0"}, "--games"},
+                    Bad{{"match", "tic-tac-toe", "greedy", "random", "search", "--settle", "9"},
+                        "--settle"},
+                    Bad{{"match", "tic-tac-toe", "greedy", "random", "--resume", "/none/x"},
+                        "cannot be written"},
+                    Bad{{"solve", "battleship"}, "does not see all"},
+                    Bad{{"solve", "tic-tac-toe", "--after", "1, 2, 4, 3, 7"}, "is over"},
+                    Bad{{"solve", "tic-tac-toe", "--memory", "0"}, "--memory"},
+                    Bad{{"think", "battleship"}, "secret"},
+                    Bad{{"think", "tic-tac-toe", "--depth", "61"}, "--depth"},
+                    Bad{{"think", "tic-tac-toe", "--csv", "/none/x"}, "cannot be written"},
+                    Bad{{"review", "/none"}, "/none"}, Bad{{"review"}, "RECORD"}));
 
 TEST(Review, WhatIsNoRecordOfTheGameIsRefused) {
   Folder folder;

@@ -137,6 +137,24 @@ TEST(Playouts, WinsAndBlocks) {
                    .line.empty());
 }
 
+// On large boards a few hundred playouts do: moves learn from playouts in which they came later.
+TEST(Playouts, BlockOnALargeBoard) {
+  std::shared_ptr<const Game> game = test::shipped("five-in-a-row");
+  Position four = test::after(*game, "h8, h7, h9, a3, h10, a5, h11");
+  int blocked = 0, won = 0;
+  for (std::uint64_t number = 0; number < 4; ++number) {
+    Stream stream(7, number);
+    std::string text =
+        game->moveText(four, makePlayouts({.playouts = 1500})->choose(*game, four, stream).move);
+    blocked += text == "h12";
+    Position mine = test::after(*game, "h8, h7, h9, a3, h10, a5, h11, c9");
+    text = game->moveText(mine, makePlayouts({.playouts = 1500})->choose(*game, mine, stream).move);
+    won += text == "h12";
+  }
+  EXPECT_EQ(won, 4);
+  EXPECT_GE(blocked, 3);
+}
+
 // The tree of all moves, as published: 9, 72, 504 ... games of tic-tac-toe, summed up.
 TEST(Thinking, CountsWhatMinimaxLooksAt) {
   std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");

@@ -103,7 +103,8 @@ void addPlay(CLI::App& app, Context& context) {
   addSaid(*command, "--record", options->record, "write the game to this file at the end")
       ->type_name("FILE");
   command->footer(
-      "WHO is human, random, greedy, minimax, search or playouts. Greedy wins at once if it can, else\n"
+      "WHO is human, random, greedy, minimax, search or playouts. Greedy wins at once if it can, "
+      "else\n"
       "stops a win. Search takes limits: search:depth=6, search:time=0.5, search:nodes=50000,\n"
       "search:level=1 to 9; its own is nodes=100000. Others: minimax:depth=3,\n"
       "playouts:playouts=2000. Without time, equal seeds give equal games.\n"

@@ -34,8 +34,8 @@ void run(const Options& options, Context& context) {
   if (game->secrets() != nullptr)
     throw BadInput(Place{}, "the search would see the other side's secret pieces",
                    "`review` is for games without secrets");
-  Position from = record.start.empty() ? game->start()
-                                       : game->readPosition(record.start, options.record);
+  Position from =
+      record.start.empty() ? game->start() : game->readPosition(record.start, options.record);
   std::vector<Move> moves;
   Position position = from;
   for (std::size_t i = 0; i < record.moves.size(); ++i) {
@@ -66,14 +66,15 @@ void run(const Options& options, Context& context) {
 
 void addReview(CLI::App& app, Context& context) {
   auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand(
-      "review", "Look at a recorded game again: which moves gave a result away");
+  CLI::App* command =
+      app.add_subcommand("review", "Look at a recorded game again: which moves gave a result away");
   command->add_option("RECORD", options->record, "a file that `play --record` wrote")
       ->required()
       ->option_text(" ");
   addSaid(*command, "--game", options->game, "the game or its sheet, if the record's name is none")
       ->type_name("GAME");
-  command->add_option("--nodes", options->nodes, "positions to look at for each ply (default 50000)")
+  command
+      ->add_option("--nodes", options->nodes, "positions to look at for each ply (default 50000)")
       ->type_name("N");
   command->add_option("--seed", options->seed, "draws among equal moves (default 1)")
       ->type_name("N");

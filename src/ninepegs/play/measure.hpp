@@ -20,7 +20,7 @@ inline std::int64_t leafScore(LivePosition& live, bool measured) {
 inline bool endsWith(const LivePosition& live, int ply, std::int64_t& score) {
   Outcome outcome = live.outcome();
   if (outcome.kind == ResultKind::ongoing) return false;
-  score = outcome.kind != ResultKind::win         ? 0
+  score = outcome.kind != ResultKind::win   ? 0
           : outcome.winner == live.toMove() ? winScore - ply
                                             : ply - winScore;
   return true;

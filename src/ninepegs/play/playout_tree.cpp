@@ -1,7 +1,9 @@
 // A tree of moves that grows where playouts from it go well: upper confidence bounds for trees
 // (L. Kocsis, C. Szepesvari, "Bandit based Monte-Carlo planning", 2006), with results that are
 // proved backed up exactly (M. Winands, Y. Bjornsson, J. Saito, "Monte-Carlo tree search solver",
-// 2008).
+// 2008). Where moves stay possible for long, such as placing on an empty cell, a move also learns
+// from playouts in which it came later (S. Gelly, D. Silver, "Combining online and offline
+// knowledge in UCT", 2007).
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -19,6 +21,9 @@ constexpr double exploration = 1.0;
 constexpr int longestPlayout = 400;  // plies; then nobody has won
 constexpr int measuredPlayout = 24;  // ... and the measure says who is ahead
 constexpr int sightedPlies = 2;      // of a playout, that see a win at once
+constexpr double rapidWeight = 600;  // visits at which its own results count as much as rapid ones
+constexpr double rapidExploration = 0.25;
+constexpr std::size_t moveKeys = 1 << 14;
 
 // Who wins with best play, as far as it is known.
 enum class Proven : std::uint8_t { firstWins, secondWins, draw, open };
@@ -31,7 +36,17 @@ struct Node {
   Proven proven = Proven::open;
   std::uint32_t visits = 0;
   float sum = 0;  // of results, for the mover: 1 a win, 1/2 a draw
+  // The same of playouts in which the mover made the move later.
+  std::uint32_t rapidVisits = 0;
+  float rapidSum = 0;
 };
+
+// A number for moves that read alike, in whatever position; different moves may share one.
+std::size_t keyOf(const Move& move) {
+  std::size_t key = move.group;
+  for (int i = 0; i < move.count; ++i) key = key * 1009 + move.choices[static_cast<std::size_t>(i)];
+  return key % moveKeys;
+}
 
 class PlayoutTree final : public Opponent {
  public:
@@ -47,6 +62,9 @@ class PlayoutTree final : public Opponent {
     live_->setUp(position);
     std::uint64_t megabytes = limits_.megabytes == 0 ? usualMegabytes : limits_.megabytes;
     most_ = std::min<std::uint64_t>((megabytes << 20) / sizeof(Node), 0xfffffff0u);
+    rapid_ = movesStay(position);
+    for (std::vector<std::uint32_t>& keys : playedAt_) keys.assign(rapid_ ? moveKeys : 0, 0);
+    playout_ = 0;
     nodes_.clear();
     nodes_.emplace_back();
     nodes_[0].mover = static_cast<std::uint8_t>(1 - live_->toMove());
@@ -95,8 +113,46 @@ class PlayoutTree final : public Opponent {
     return true;
   }
 
+  // Do most moves stay possible for a while?
+  bool movesStay(const Position& position) {
+    constexpr int games = 4, plies = 6;
+    std::size_t stayed = 0, all = 0;
+    MoveList first, later;
+    for (int number = 0; number < games; ++number) {
+      Stream stream(1, static_cast<std::uint64_t>(number));
+      live_->setUp(position);
+      int side = live_->toMove();
+      live_->listMoves(first);
+      for (int ply = 0; ply < plies && !live_->ended(); ++ply)
+        if (!live_->playDrawn(stream)) break;
+      if (live_->ended() || live_->toMove() != side) continue;
+      live_->listMoves(later);
+      for (const Move& move : first)
+        stayed += std::find(later.begin(), later.end(), move) != later.end();
+      all += first.size();
+    }
+    live_->setUp(position);
+    return all > 0 && stayed * 3 >= all * 2;
+  }
+
+  // A move of this playout, at a ply counted from 1.
+  void note(const Move& move, int side) {
+    if (!rapid_) return;
+    ++ply_;
+    std::uint32_t& at = playedAt_[side][keyOf(move)];
+    // The last time counts: so it is told whether it was behind a node of the path.
+    at = (playout_ << 10) | static_cast<std::uint32_t>(std::min(ply_, 1023));
+  }
+  // Was the move made in this playout behind so many plies?
+  bool madeAfter(const Move& move, int side, std::size_t plies) const {
+    std::uint32_t at = playedAt_[side][keyOf(move)];
+    return at >> 10 == playout_ && (at & 1023) > plies;
+  }
+
   // One playout: down the tree, a new part of it, a game to its end, and back.
   void grow(Stream& stream) {
+    playout_ = playout_ % ((1u << 22) - 1) + 1;
+    ply_ = 0;
     path_.assign(1, 0);
     std::uint32_t at = 0;
     double forFirst = 0.5;  // the result for the first side
@@ -114,12 +170,22 @@ class PlayoutTree final : public Opponent {
       }
       at = best(at, stream);
       path_.push_back(at);
+      note(nodes_[at].move, nodes_[at].mover);
       live_->play(nodes_[at].move);
     }
     for (std::uint32_t node : path_) {
       Node& one = nodes_[node];
       ++one.visits;
       one.sum += static_cast<float>(one.mover == 0 ? forFirst : 1 - forFirst);
+    }
+    for (std::size_t depth = 0; rapid_ && depth < path_.size(); ++depth) {
+      const Node& parent = nodes_[path_[depth]];
+      for (std::uint32_t i = parent.children; i < parent.children + parent.count; ++i) {
+        Node& child = nodes_[i];
+        if (!madeAfter(child.move, child.mover, depth)) continue;
+        ++child.rapidVisits;
+        child.rapidSum += static_cast<float>(child.mover == 0 ? forFirst : 1 - forFirst);
+      }
     }
     while (live_->plies() > 0) live_->takeBack();
     for (std::size_t i = path_.size(); i-- > 0;)
@@ -137,6 +203,7 @@ class PlayoutTree final : public Opponent {
 
   // The child with the highest bound; one that was never tried comes first.
   std::uint32_t best(std::uint32_t at, Stream& stream) {
+    if (rapid_) return bestRapid(at, stream);
     const Node& node = nodes_[at];
     std::uint32_t fresh = 0, chosen = node.children;
     double most = -1, log = std::log(static_cast<double>(std::max(1u, node.visits)));
@@ -152,6 +219,30 @@ class PlayoutTree final : public Opponent {
       double bound = static_cast<double>(child.sum) / child.visits +
                      exploration * std::sqrt(log / static_cast<double>(child.visits));
       if (bound > most) most = bound, chosen = i;
+    }
+    return chosen;
+  }
+
+  // The same where rapid results stand in for those that are not there yet.
+  std::uint32_t bestRapid(std::uint32_t at, Stream& stream) {
+    const Node& node = nodes_[at];
+    std::uint32_t chosen = node.children, alike = 0;
+    double most = -1, log = std::log(static_cast<double>(std::max(1u, node.visits)));
+    for (std::uint32_t i = node.children; i < node.children + node.count; ++i) {
+      const Node& child = nodes_[i];
+      if (child.proven == winOf(child.mover)) return i;
+      if (child.proven == winOf(1 - child.mover)) continue;
+      auto visits = static_cast<double>(child.visits);
+      double rapid =
+          child.rapidVisits == 0 ? 1 : static_cast<double>(child.rapidSum) / child.rapidVisits;
+      double weight = child.visits == 0 ? 1 : std::sqrt(rapidWeight / (3 * visits + rapidWeight));
+      double own = child.visits == 0 ? 0 : static_cast<double>(child.sum) / visits;
+      double bound =
+          (1 - weight) * own + weight * rapid + rapidExploration * std::sqrt(log / (visits + 1));
+      if (bound > most)
+        most = bound, chosen = i, alike = 1;
+      else if (bound == most && stream.below(++alike) == 0)
+        chosen = i;
     }
     return chosen;
   }
@@ -177,7 +268,15 @@ class PlayoutTree final : public Opponent {
     int longest = measured_ ? measuredPlayout : longestPlayout;
     for (int ply = 0; ply < longest && !live_->ended(); ++ply) {
       if (ply < sightedPlies && winsAtOnce()) return live_->toMove() == 0 ? 1 : 0;
-      if (!live_->playDrawn(stream)) return 0.5;
+      if (!rapid_) {
+        if (!live_->playDrawn(stream)) return 0.5;
+        continue;
+      }
+      std::uint32_t count = live_->moveCount();
+      if (count == 0) return 0.5;
+      Move move = live_->moveAt(stream.below(count));
+      note(move, live_->toMove());
+      live_->play(move);
     }
     Outcome outcome = live_->outcome();
     if (outcome.kind == ResultKind::win) return outcome.winner == 0 ? 1 : 0;
@@ -242,6 +341,11 @@ class PlayoutTree final : public Opponent {
   std::uint64_t most_ = 0;
   std::vector<Node> nodes_;
   std::vector<std::uint32_t> path_;
+  bool rapid_ = false;
+  // By side and key of a move: in which playout it was made last, and at which of its plies.
+  std::vector<std::uint32_t> playedAt_[2];
+  std::uint32_t playout_ = 0;
+  int ply_ = 0;
   MoveList moves_;
 };
 

@@ -38,8 +38,10 @@ std::vector<ReviewedPly> review(const Game& game, const Position& from,
     if (wantsStop(options.stop)) break;
     auto wins = [](std::int64_t score) { return decides(score) && score > 0; };
     auto loses = [](std::int64_t score) { return decides(score) && score < 0; };
-    if (wins(one.score) && !wins(one.played)) one.verdict = ReviewedPly::Verdict::missedWin;
-    else if (loses(one.played) && !loses(one.score)) one.verdict = ReviewedPly::Verdict::letsWin;
+    if (wins(one.score) && !wins(one.played))
+      one.verdict = ReviewedPly::Verdict::missedWin;
+    else if (loses(one.played) && !loses(one.score))
+      one.verdict = ReviewedPly::Verdict::letsWin;
     out.push_back(one);
     if (options.progress) options.progress(out.size());
   }

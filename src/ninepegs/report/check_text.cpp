@@ -292,12 +292,12 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
                            paint.bad("failed: "), caseName(run));
     for (const verify::ExampleRun& run : report.examples)
       if (!run.broken.empty())
-        out += fmt::format("  line {:>3}  {}\n", lineName(game.info(), run.line),
-                           paint.faint("its position is none of the game: " + run.broken.front() +
-                                       (run.broken.size() == 1
-                                            ? ""
-                                            : fmt::format(", and {} more",
-                                                          run.broken.size() - 1))));
+        out +=
+            fmt::format("  line {:>3}  {}\n", lineName(game.info(), run.line),
+                        paint.faint("its position is none of the game: " + run.broken.front() +
+                                    (run.broken.size() == 1
+                                         ? ""
+                                         : fmt::format(", and {} more", run.broken.size() - 1))));
   }
   out += "\n";
   results(out, game, evidence, paint);

@@ -23,8 +23,8 @@ std::string verdictOf(const Game& game, const ReviewedPly& one, const std::strin
     case ReviewedPly::Verdict::missedWin:
       return fmt::format("{} {}", best, scoreText(one.score));
     case ReviewedPly::Verdict::letsWin:
-      return fmt::format("now {} {}; {} would have stopped that", other,
-                         scoreText(-one.played), best);
+      return fmt::format("now {} {}; {} would have stopped that", other, scoreText(-one.played),
+                         best);
   }
   return "";
 }
@@ -74,9 +74,9 @@ std::string reviewText(const Game& game, const Position& from,
     std::string says = verdictOf(game, one, best);
     std::int64_t forFirst = one.side == 0 ? one.played : -one.played;
     marked += !says.empty();
-    out += fmt::format("  {:>3}  {:<{}}  {:<16}  {}  {}\n", ++ply,
-                       game.moveText(position, one.move), width, scoreText(one.played),
-                       barOf(forFirst, greatest), paint.bad(says));
+    out +=
+        fmt::format("  {:>3}  {:<{}}  {:<16}  {}  {}\n", ++ply, game.moveText(position, one.move),
+                    width, scoreText(one.played), barOf(forFirst, greatest), paint.bad(says));
     game.apply(position, one.move);
   }
   Result result = game.result(position);

@@ -36,8 +36,7 @@ std::string solvedText(const Game& game, const Position& position, const play::S
   for (const play::Solved::RootMove& one : solved.moves)
     out += fmt::format("  {:<12} {}\n", game.moveText(position, one.move),
                        resultOf(game, one.known, one.winner, one.plies));
-  out += fmt::format("\n  {} in {:.2f} s{}\n",
-                     grouped(solved.nodes) + " positions", solved.seconds,
+  out += fmt::format("\n  {} in {:.2f} s{}\n", grouped(solved.nodes) + " positions", solved.seconds,
                      solved.brokenOff ? "; broken off, and what is known until then" : "");
   return out;
 }

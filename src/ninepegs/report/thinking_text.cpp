@@ -65,8 +65,7 @@ std::string thinkingText(const Game& game, const Position& position, const play:
     earlier = step.nodes;
   }
   double seconds = thought.choice.seconds;
-  out += fmt::format("\n  {} in {:.2f} s",
-                     grouped(thought.choice.nodes) + " positions", seconds);
+  out += fmt::format("\n  {} in {:.2f} s", grouped(thought.choice.nodes) + " positions", seconds);
   if (seconds > 0)
     out += fmt::format(
         ", {} a second",
