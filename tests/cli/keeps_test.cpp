@@ -185,6 +185,11 @@ TEST(Keeps, AKilledCheckGoesOnWhereItWas) {
   EXPECT_EQ(ninepegs(kept).out, whole.out);
   // Once more: there is nothing left to play. And with more playouts, it goes on.
   EXPECT_EQ(ninepegs(kept).out, whole.out);
+  // A short one is kept as well.
+  std::string brief = (folder / "brief.json").string();
+  EXPECT_EQ(ninepegs({"check", sheet, "--playouts", "20", "--resume", brief}).exitCode, 1);
+  EXPECT_TRUE(isWhole(brief));
+  fs::remove(brief);
   for (auto* arguments : {&alone, &kept}) (*arguments)[3] = "130000";
   Ran more = ninepegs(kept);
   EXPECT_EQ(more.out, ninepegs(alone).out);

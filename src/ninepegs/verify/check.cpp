@@ -187,11 +187,13 @@ void Check::playouts() {
     auto now = std::chrono::steady_clock::now();
     if (now - begun < std::chrono::milliseconds(200)) round *= 2;
     if (now - begun > std::chrono::seconds(1) && round > 1) round /= 2;
-    if (options_.keep && (now - kept > std::chrono::seconds(1) || from == options_.playouts)) {
+    if (options_.keep && now - kept > std::chrono::seconds(1) && from < options_.playouts) {
       options_.keep(evidence());
       kept = now;
     }
   }
+  bool whole = !report_.endless && !wantsStop(options_.stop);
+  if (options_.keep && whole) options_.keep(evidence());
 }
 
 void Check::otherWays() {

@@ -16,7 +16,11 @@ constexpr std::uint64_t weighed = 12;            // moves, by a steered game at 
 std::vector<PartUse> partUses(const Game& game, const PartUseOptions& options) {
   std::vector<PartUse> out;
   if (game.checks() == nullptr) return out;
-  std::vector<RuleLine> parts = game.checks()->conditionParts();
+  std::vector<RuleLine> parts;
+  try {
+    parts = game.checks()->conditionParts();
+  } catch (const BadInput&) {  // without shortcuts it needs more memory than there may be
+  }
   if (parts.empty()) return out;
   std::size_t lines = ruleLinesOf(game).size();
   std::vector<std::uint64_t> uses(lines + 2 * parts.size(), 0);
@@ -41,7 +45,7 @@ std::vector<PartUse> partUses(const Game& game, const PartUseOptions& options) {
       if (plies >= options.plies || wantsStop(options.stop)) continue;
       try {
         play(way, number * steers + static_cast<std::uint64_t>(way));
-      } catch (const RunawayRules&) {  // `check` tells of it
+      } catch (const BadInput&) {  // no end, of which `check` tells, or too many moves
       }
     }
   for (std::size_t i = 0; i < parts.size(); ++i)

@@ -33,7 +33,7 @@ class Trial {
     for (int number = 0; number < options_.games && !enough(); ++number) {
       try {
         playOne(static_cast<std::uint64_t>(number));
-      } catch (const RunawayRules&) {  // `check` tells of it
+      } catch (const BadInput&) {  // no end, of which `check` tells, or too many moves
       }
     }
     for (Tried& one : out_.all) finish(one);

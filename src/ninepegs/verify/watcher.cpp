@@ -56,6 +56,7 @@ WayEvidence Watcher::steered(const Group& group, Evidence& faults) {
       play(playing);
     } catch (const RunawayRules& error) {
       note(runawayFault(error), playing);
+    } catch (const BadInput&) {  // more moves than can be listed: there are too many to weigh
     }
     faults_.clear();
     Outcome outcome = live_->outcome();
