@@ -41,7 +41,7 @@ const std::vector<Room>& rooms() {
       {"play", {"base", "board", "game"}},
       {"verify", {"base", "board", "sheet/rules", "sheet/mutation", "game", "play"}},
       {"compare", {"base", "board", "sheet/mutation", "game", "verify"}},
-      {"draw", {"base", "board", "game", "verify"}},
+      {"draw", {"base", "board", "game", "play", "verify"}},
       {"report", {"base", "board", "sheet/words", "game", "records", "play", "verify", "compare"}},
       {"cli",
        {"base", "board", "sheet/text", "game", "records", "play", "verify", "compare", "draw",

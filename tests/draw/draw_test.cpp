@@ -2,6 +2,7 @@
 
 #include "ninepegs/draw/board_figure.hpp"
 #include "ninepegs/draw/chart.hpp"
+#include "ninepegs/draw/thinking_chart.hpp"
 #include "support/folder.hpp"
 #include "support/games.hpp"
 
@@ -91,6 +92,14 @@ TEST(Chart, EndsWhenItsTimeIsOverOrItIsStopped) {
   EXPECT_THROW(checkChart(*game, someEvidence(), nullptr, 0), BadInput);
   StopFlag stop{true};
   EXPECT_THROW(checkChart(*game, someEvidence(), &stop), BadInput);
+}
+
+TEST(ThinkingChart, IsAPicture) {
+  std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
+  play::Thinking thought = play::think(*game, game->start(), {.depth = 4});
+  EXPECT_EQ(pngSize(thinkingChart(*game, thought)), (std::pair<int, int>{1280, 640}));
+  StopFlag stop{true};
+  EXPECT_THROW(thinkingChart(*game, thought, &stop), BadInput);
 }
 
 }  // namespace

@@ -3,6 +3,7 @@
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/cli/context.hpp"
+#include "ninepegs/draw/thinking_chart.hpp"
 #include "ninepegs/play/thinking.hpp"
 #include "ninepegs/report/thinking_text.hpp"
 
@@ -11,7 +12,7 @@ namespace {
 
 struct Options {
   GameOptions game;
-  Said depth, csv;
+  Said depth, csv, figure;
   std::string nodes = "1000000", seed = "1";
   bool json = false;
 };
@@ -26,6 +27,12 @@ void run(const Options& options, Context& context) {
     throw BadInput(Place{}, "there is no move to think about: the game is over",
                    "name another position with --at or --after");
   if (options.csv) requireWritable(*options.csv);
+  if (options.figure) {
+    if (!options.figure->ends_with(".png"))
+      throw BadInput(Place{"--figure", 1, 1, 1, *options.figure}, "the chart is a .png file",
+                     "such as: --figure depths.png");
+    requireWritable(*options.figure);
+  }
   play::ThinkOptions how;
   if (options.depth)
     how.depth = static_cast<int>(wholeOption(*options.depth, "--depth", 1, limits::searchDepth));
@@ -35,6 +42,7 @@ void run(const Options& options, Context& context) {
   play::Thinking thought = play::think(*game, position, how);
   if (wantsStop(&stopFlag())) context.exitCode = exitInterrupted;
   if (options.csv) writeFile(*options.csv, report::thinkingCsv(*game, position, thought));
+  if (options.figure) writeFile(*options.figure, draw::thinkingChart(*game, thought, &stopFlag()));
   print(options.json ? report::thinkingJson(*game, position, thought) + "\n"
                      : report::thinkingText(*game, position, thought, context.paint));
 }
@@ -54,6 +62,8 @@ void addThink(CLI::App& app, Context& context) {
   command->add_option("--seed", options->seed, "draws among equal moves (default 1)")
       ->type_name("N");
   addSaid(*command, "--csv", options->csv, "write the depths to this file, as rows")
+      ->type_name("FILE");
+  addSaid(*command, "--figure", options->figure, "also draw positions and time against depth: .png")
       ->type_name("FILE");
   command->add_flag("--json", options->json, "print one JSON object");
   command->footer(

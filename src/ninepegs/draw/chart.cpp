@@ -6,30 +6,12 @@
 #include <string>
 #include <vector>
 
-#include "ninepegs/base/process.hpp"
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/draw/plot.hpp"
 
 namespace ninepegs::draw {
-namespace {
-
-// As a gnuplot text in single quotes: only the quote itself means anything there, and it is
-// doubled.
-std::string plotText(std::string_view text) {
-  std::string out = "'";
-  for (char c : text) {
-    if (c == '\'') out += c;
-    out += static_cast<unsigned char>(c) < 32 || c == 127 ? ' ' : c;
-  }
-  return out + "'";
-}
-
-}  // namespace
-
 std::string chartScript(const Game& game, const verify::Evidence& evidence) {
-  std::string out;
-  out +=
-      "set terminal pngcairo size 1280,640 noenhanced font 'DejaVu Sans,13' background '#fbf9f4'\n";
-  out += "set encoding utf8\n";
+  std::string out = plotHead(1280, 640);
   // Lengths in at most about sixty bars.
   std::uint64_t least = evidence.lengths.least(), greatest = evidence.lengths.greatest();
   std::uint64_t bin = (greatest - least) / 60 + 1;
@@ -94,28 +76,7 @@ std::string chartScript(const Game& game, const verify::Evidence& evidence) {
 
 std::string checkChart(const Game& game, const verify::Evidence& evidence, const StopFlag* stop,
                        double seconds) {
-  auto refused = [&](const std::string& message, const std::string& hint = {}) {
-    return BadInput(Place{}, "no chart was drawn: " + message, hint);
-  };
-  // -d: without settings of the user's own.
-  Finished done = runProcess({"gnuplot", "-d"}, chartScript(game, evidence),
-                             {.seconds = seconds, .stop = stop});
-  switch (done.how) {
-    case Finished::How::exited:
-      break;
-    case Finished::How::notFound:
-      throw refused("gnuplot is not installed", "install gnuplot-nox");
-    case Finished::How::timedOut:
-      throw refused(fmt::format("gnuplot took longer than {} seconds", seconds));
-    case Finished::How::stopped:
-      throw refused("it was interrupted");
-    case Finished::How::failed:
-      throw refused("gnuplot could not be run to its end");
-  }
-  bool whole = done.output.starts_with("\x89PNG") && done.output.find("IEND") != std::string::npos;
-  if (done.exitCode != 0 || !whole)
-    throw refused(fmt::format("gnuplot failed with exit code {}", done.exitCode));
-  return std::move(done.output);
+  return plotted(chartScript(game, evidence), stop, seconds);
 }
 
 }  // namespace ninepegs::draw

@@ -312,7 +312,6 @@ bool Search::anythingTakes(const Position& position) {
 }
 
 void Search::begin(const Game& game, const Position& position) {
-  begun_ = std::chrono::steady_clock::now();
   if (game_ != &game || table_.empty()) {
     table_.resize(limits_.megabytes == 0 ? usualMegabytes : limits_.megabytes);
     history_.assign(historySize, 0);
@@ -326,6 +325,7 @@ void Search::begin(const Game& game, const Position& position) {
   takes_ = !limits_.exact && anythingTakes(position);
   live_->setUp(position);
   for (std::int32_t& one : history_) one /= 8;
+  begun_ = std::chrono::steady_clock::now();
 }
 
 Choice Search::choose(const Game& game, const Position& position, Stream& stream) {

@@ -1,0 +1,53 @@
+#include "ninepegs/draw/plot.hpp"
+
+#include <fmt/format.h>
+
+#include <utility>
+
+#include "ninepegs/base/diagnostic.hpp"
+#include "ninepegs/base/process.hpp"
+
+namespace ninepegs::draw {
+
+// Only the quote itself means anything in single quotes, and it is doubled.
+std::string plotText(std::string_view text) {
+  std::string out = "'";
+  for (char c : text) {
+    if (c == '\'') out += c;
+    out += static_cast<unsigned char>(c) < 32 || c == 127 ? ' ' : c;
+  }
+  return out + "'";
+}
+
+std::string plotHead(int width, int height) {
+  return fmt::format(
+      "set terminal pngcairo size {},{} noenhanced font 'DejaVu Sans,13' background '#fbf9f4'\n"
+      "set encoding utf8\n",
+      width, height);
+}
+
+std::string plotted(const std::string& script, const StopFlag* stop, double seconds) {
+  auto refused = [&](const std::string& message, const std::string& hint = {}) {
+    return BadInput(Place{}, "no chart was drawn: " + message, hint);
+  };
+  // -d: without settings of the user's own.
+  Finished done = runProcess({"gnuplot", "-d"}, script, {.seconds = seconds, .stop = stop});
+  switch (done.how) {
+    case Finished::How::exited:
+      break;
+    case Finished::How::notFound:
+      throw refused("gnuplot is not installed", "install gnuplot-nox");
+    case Finished::How::timedOut:
+      throw refused(fmt::format("gnuplot took longer than {} seconds", seconds));
+    case Finished::How::stopped:
+      throw refused("it was interrupted");
+    case Finished::How::failed:
+      throw refused("gnuplot could not be run to its end");
+  }
+  bool whole = done.output.starts_with("\x89PNG") && done.output.find("IEND") != std::string::npos;
+  if (done.exitCode != 0 || !whole)
+    throw refused(fmt::format("gnuplot failed with exit code {}", done.exitCode));
+  return std::move(done.output);
+}
+
+}  // namespace ninepegs::draw
