@@ -15,8 +15,9 @@ std::string thinkingChart(const Game& game, const play::Thinking& thought, const
   std::uint64_t before = 0;
   double spent = 0;
   for (const play::Choice::Step& step : thought.choice.steps) {
-    out += fmt::format("{} {} {:.9f}\n", step.depth, std::max<std::uint64_t>(1, step.nodes - before),
-                       std::max(1e-6, step.seconds - spent));
+    out +=
+        fmt::format("{} {} {:.9f}\n", step.depth, std::max<std::uint64_t>(1, step.nodes - before),
+                    std::max(1e-6, step.seconds - spent));
     before = step.nodes;
     spent = step.seconds;
   }
