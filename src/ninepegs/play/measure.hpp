@@ -26,4 +26,12 @@ inline bool endsWith(const LivePosition& live, int ply, std::int64_t& score) {
   return true;
 }
 
+// What a move is worth for who makes it, from the score of the position behind it; `again`: the
+// same side moves there, too. A win is one ply further off, seen from before the move.
+inline std::int64_t beforeMove(std::int64_t behind, bool again) {
+  std::int64_t score = again ? behind : -behind;
+  if (!decides(score)) return score;
+  return score > 0 ? score - 1 : score + 1;
+}
+
 }  // namespace ninepegs::play

@@ -1,5 +1,7 @@
 #include "ninepegs/play/review.hpp"
 
+#include "ninepegs/play/measure.hpp"
+
 namespace ninepegs::play {
 
 std::vector<ReviewedPly> review(const Game& game, const Position& from,
@@ -28,9 +30,7 @@ std::vector<ReviewedPly> review(const Game& game, const Position& from,
         one.played = 0;
       } else {
         Choice reply = searched(position);
-        one.played = game.toMove(position) == one.side ? reply.score : -reply.score;
-        // Seen from before the move a win is one ply further off.
-        if (decides(one.played)) one.played += one.played > 0 ? -1 : 1;
+        one.played = beforeMove(reply.score, game.toMove(position) == one.side);
       }
       // The move that was played may be better than what the search preferred.
       if (one.played > one.score) one.score = one.played, one.best = move;

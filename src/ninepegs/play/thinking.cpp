@@ -2,7 +2,7 @@
 
 #include <algorithm>
 
-#include "ninepegs/base/limits.hpp"
+#include "ninepegs/play/measure.hpp"
 
 namespace ninepegs::play {
 namespace {
@@ -75,9 +75,7 @@ void scoreEach(const Game& game, const Position& position, const ThinkOptions& o
       const Choice::Step& step =
           steps[std::min(static_cast<std::size_t>(common), steps.size()) - 1];
       const Choice::Step& last = decides(steps.back().score) ? steps.back() : step;
-      one.score = game.toMove(after[i]) == side ? last.score : -last.score;
-      // A win is one ply further off, seen from here.
-      if (decides(one.score)) one.score += one.score > 0 ? -1 : 1;
+      one.score = beforeMove(last.score, game.toMove(after[i]) == side);
       one.line.insert(one.line.end(), last.line.begin(), last.line.end());
     }
     out.moves.push_back(std::move(one));

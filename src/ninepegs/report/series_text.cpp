@@ -32,7 +32,7 @@ std::string percent(double part, std::uint64_t whole) {
 std::string ratingText(const play::Pairing& pairing) {
   std::optional<double> rating = pairing.rating();
   if (!rating) return "no rating: one side made no point";
-  return fmt::format("{:+.0f} +- {:.0f} rating points", *rating + 0.0, pairing.margin());  // no -0
+  return fmt::format("{:+.0f} +- {:.0f} rating points", *rating, pairing.margin());
 }
 
 }  // namespace
