@@ -89,7 +89,7 @@ TEST(Play, HintHelpAndBoard) {
 
 TEST(Play, DrawsMovesAtRandomWhenAsked) {
   // Five ships are laid at random, then a shot is fired by hand.
-  std::vector<std::string> call = {"play", "battleship", "--seed", "3"};
+  std::vector<std::string> call = {"play", "battleship", "--seed", "3", "--second", "random"};
   Ran ran = ninepegs(call, {.input = "random 5\na5\nquit\n"});
   EXPECT_EQ(ran.exitCode, 0) << ran.err;
   for (const char* ship : {"ferry", "barge", "cutter", "trawler", "skiff"})

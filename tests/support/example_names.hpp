@@ -11,6 +11,7 @@
 #include "ninepegs/game/library.hpp"
 #include "ninepegs/game/move_text.hpp"
 #include "ninepegs/game/sheet_game.hpp"
+#include "ninepegs/play/knowledge.hpp"
 #include "ninepegs/play/opponent.hpp"
 #include "ninepegs/sheet/machine/machine.hpp"
 #include "ninepegs/sheet/program/program.hpp"
@@ -32,6 +33,9 @@ inline std::map<int, int> pieces;
 inline std::int64_t score = 0;
 inline Program program;
 inline Bits<1> mine, board;
+
+inline Move move;
+inline std::unique_ptr<Opponent> opponent;
 
 int count();  // of the examples that were compiled
 

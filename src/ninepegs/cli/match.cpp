@@ -25,13 +25,7 @@ void run(const Options& options, Context& context) {
   if (options.who.size() < 2)
     throw BadInput(Place{}, "a match needs two opponents or more",
                    "such as: ninepegs match connect-four search:depth=4 greedy");
-  for (const std::string& one : options.who) {
-    play::makeOpponent(one, "WHO");
-    if (game->secrets() != nullptr && one != "random")
-      throw BadInput(
-          Place{}, fmt::format("the opponent \"{}\" would see the other side's secret pieces", one),
-          "in this game the computer can play `random`");
-  }
+  for (const std::string& one : options.who) play::makeOpponent(one, "WHO");
   if (options.settle && options.who.size() != 2)
     throw BadInput(Place{}, "--settle is for two opponents", "leave it out");
   play::SeriesOptions how;

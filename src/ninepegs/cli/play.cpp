@@ -7,6 +7,7 @@
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/cli/line_input.hpp"
 #include "ninepegs/cli/table.hpp"
+#include "ninepegs/play/knowledge.hpp"
 
 namespace ninepegs::cli {
 namespace {
@@ -14,7 +15,7 @@ namespace {
 struct Options {
   GameOptions game;
   std::string first = "human";
-  Said second, seed, record;  // second: search, if it sees no secrets
+  Said second, seed, record;  // second: search
 };
 
 constexpr int plyLimit = 2000;  // of a game between computers
@@ -35,14 +36,16 @@ Seat seat(const std::string& who, const std::string& option) {
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   Position from = options.game.position(*game);
-  std::string second = options.second.value_or(game->secrets() != nullptr ? "random" : "search");
+  std::string second = options.second.value_or("search");
   std::array<Seat, 2> seats = {seat(options.first, "--first"), seat(second, "--second")};
   for (const Seat& one : seats)
-    if (game->secrets() != nullptr && one.computer && one.text != "random")
-      throw BadInput(
-          Place{},
-          fmt::format("the opponent \"{}\" would see the other side's secret pieces", one.text),
-          "in this game the computer can play `random`");
+    if (game->secrets() != nullptr && one.computer && one.text != "random" &&
+        !play::Knowledge::knowable(*game, from))
+      throw BadInput(Place{},
+                     fmt::format("\"{}\" cannot know what led to this position, in which something "
+                                 "is hidden from it",
+                                 one.text),
+                     "play from the beginning, or against `random`");
   std::uint64_t seed =
       options.seed ? wholeOption(*options.seed, "--seed", 0, ~0ull) : std::random_device{}();
   if (options.record) requireWritable(*options.record);  // before the game, not after it
@@ -95,7 +98,7 @@ void addPlay(CLI::App& app, Context& context) {
   command->add_option("--first", options->first, "who moves first (default human)")
       ->type_name("WHO");
   addSaid(*command, "--second", options->second,
-          "who moves second (default search; random if pieces are secret)")
+          "who moves second (default search)")
       ->type_name("WHO");
   addSaid(*command, "--seed", options->seed,
           "seed of the random numbers (default: drawn, and shown)")

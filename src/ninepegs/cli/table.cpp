@@ -49,6 +49,7 @@ Table::Table(std::shared_ptr<const Game> game, Position from, std::array<Seat, 2
       from_(from),
       position_(std::move(from)),
       seats_(std::move(seats)),
+      known_(*game_, from_),
       seed_(seed),
       paint_(paint) {
   refresh();
@@ -66,6 +67,7 @@ void Table::refresh() {
 }
 
 void Table::place(const Move& move) {
+  known_.note(position_, move);
   before_.push_back(position_);
   moves_.push_back(move);
   game_->apply(position_, move);
@@ -100,7 +102,7 @@ std::string Table::computerMoves(const StopFlag* stop) {
   int side = game_->toMove(position_);
   Stream stream(seed_, moves_.size());
   seats_[side].computer->stopWith(stop);
-  play::Choice choice = seats_[side].computer->choose(*game_, position_, stream);
+  play::Choice choice = known_.choose(*seats_[side].computer, position_, stream);
   bool hides = viewer() >= 0;
   std::string out = announced(choice.move, hides, hides ? "" : account(*game_, position_, choice));
   place(choice.move);
@@ -132,6 +134,8 @@ std::string Table::undo() {
     ++taken;
     refresh();
   } while (!moves_.empty() && !humanToMove());
+  known_ = play::Sides(*game_, from_);
+  for (std::size_t i = 0; i < moves_.size(); ++i) known_.note(before_[i], moves_[i]);
   return fmt::format("took back {}\n", plural(taken, "move")) + board();
 }
 

@@ -7,6 +7,7 @@
 #include <string>
 #include <vector>
 
+#include "ninepegs/play/knowledge.hpp"
 #include "ninepegs/play/opponent.hpp"
 #include "ninepegs/report/paint.hpp"
 
@@ -55,6 +56,7 @@ class Table {
   std::vector<Position> before_;
   std::vector<std::string> legal_;
   std::array<Seat, 2> seats_;
+  play::Sides known_;
   std::uint64_t seed_;
   report::Paint paint_;
   bool quit_ = false;

@@ -6,6 +6,7 @@
 #include <chrono>
 
 #include "ninepegs/play/measure.hpp"
+#include "ninepegs/play/over_pasts.hpp"
 #include "ninepegs/play/opponent.hpp"
 
 namespace ninepegs::play {
@@ -45,6 +46,11 @@ class Minimax final : public Opponent {
         std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
     return choice;
   }
+  Choice chooseKnowing(const Game& game, const Knowledge& knowledge, Stream& stream) override {
+    OverPasts limits;
+    limits.depth = depth_;
+    return pasts_.search(game, knowledge, limits, stream, stop_);
+  }
   std::string name() const override { return fmt::format("minimax:depth={}", depth_); }
 
  private:
@@ -74,6 +80,7 @@ class Minimax final : public Opponent {
   std::unique_ptr<LivePosition> live_;
   bool measured_ = false;
   std::uint64_t nodes_ = 0;
+  PastsPlayer pasts_;
 };
 
 }  // namespace

@@ -3,6 +3,7 @@
 #include <cstdlib>
 
 #include "ninepegs/base/limits.hpp"
+#include "ninepegs/play/over_pasts.hpp"
 
 namespace ninepegs::play {
 namespace {
@@ -11,15 +12,22 @@ class Random final : public Opponent {
  public:
   Choice choose(const Game& game, const Position& position, Stream& stream) override {
     game.listMoves(position, moves_);
-    Choice choice;
-    choice.nodes = 1;
-    choice.move = moves_[stream.below(static_cast<std::uint32_t>(moves_.size()))];
-    choice.line = {choice.move};
-    return choice;
+    return drawn(moves_, stream);
+  }
+  Choice chooseKnowing(const Game&, const Knowledge& knowledge, Stream& stream) override {
+    return drawn(knowledge.moves(), stream);
   }
   std::string name() const override { return "random"; }
 
  private:
+  static Choice drawn(const MoveList& moves, Stream& stream) {
+    Choice choice;
+    choice.nodes = 1;
+    choice.move = moves[stream.below(static_cast<std::uint32_t>(moves.size()))];
+    choice.line = {choice.move};
+    return choice;
+  }
+
   MoveList moves_;
 };
 
@@ -50,6 +58,9 @@ class Greedy final : public Opponent {
     if (!winning.empty()) choice.score = winScore - 1;
     return choice;
   }
+  Choice chooseKnowing(const Game& game, const Knowledge& knowledge, Stream& stream) override {
+    return pasts_.greedy(game, knowledge, {}, stream, stop_);
+  }
   std::string name() const override { return "greedy"; }
 
  private:
@@ -67,6 +78,7 @@ class Greedy final : public Opponent {
   }
 
   MoveList replies_;
+  PastsPlayer pasts_;
 };
 
 }  // namespace

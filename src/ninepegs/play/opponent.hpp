@@ -3,6 +3,8 @@
 //   std::unique_ptr<Opponent> opponent = makeOpponent("search:depth=6", "--second");
 //   Stream stream(seed, gameNumber);
 //   Choice choice = opponent->choose(*game, position, stream);
+//
+// In a game with secrets opponents choose from what their side knows: see knowledge.hpp.
 #pragma once
 
 #include <cstdint>
@@ -16,6 +18,8 @@
 #include "ninepegs/game/game.hpp"
 
 namespace ninepegs::play {
+
+class Knowledge;  // knowledge.hpp
 
 // A move and how it was found.
 struct Choice {
@@ -50,6 +54,9 @@ class Opponent {
   // A legal move. The position must have one. Draws only from the stream, so that equal streams
   // give equal games, unless a limit of time was set.
   virtual Choice choose(const Game& game, const Position& position, Stream& stream) = 0;
+  // The same where something is hidden from the side to move (Game::secrets): nothing is read but
+  // what that side knows. Requires that it is that side's turn, and that it has a move.
+  virtual Choice chooseKnowing(const Game& game, const Knowledge& knowledge, Stream& stream) = 0;
   virtual std::string name() const = 0;
   // Asks a choice under way to end soon with the best move found so far.
   void stopWith(const StopFlag* stop) { stop_ = stop; }
@@ -83,6 +90,8 @@ struct SearchLimits {
   bool exact = false;
   // 1 to 9: so strong a player, 1 being the weakest; then `nodes` is given by it. 0: none.
   int level = 0;
+  // Where something is hidden: so many pasts that agree with what is known; 0: 60.
+  std::uint64_t pasts = 0;
 };
 // Alpha-beta with iterative deepening and a table of positions seen (search.cpp).
 std::unique_ptr<Opponent> makeSearch(const SearchLimits& limits);
@@ -91,6 +100,7 @@ struct PlayoutLimits {
   std::uint64_t playouts = 0;   // 0: no limit
   double seconds = 0;           // 0: no limit
   std::uint64_t megabytes = 0;  // of the tree; 0: 64
+  std::uint64_t pasts = 0;      // as of SearchLimits
 };
 // A tree of moves that grows where playouts from it go well (playout_tree.cpp).
 std::unique_ptr<Opponent> makePlayouts(const PlayoutLimits& limits);

@@ -31,13 +31,14 @@ constexpr unsigned long long many = 1'000'000'000'000ull;
 const std::vector<Kind>& kinds() {
   static const Setting depth{"depth", limits::searchDepth, "PLIES"}, time{"time", 0, "SECONDS"},
       nodes{"nodes", many, "POSITIONS"}, memory{"memory", 65536, "MEGABYTES"},
-      playouts{"playouts", many, "GAMES"}, level{"level", 9, "1 to 9"};
+      playouts{"playouts", many, "GAMES"}, level{"level", 9, "1 to 9"},
+      pasts{"pasts", 10'000, "GAMES"};
   static const std::vector<Kind> all = {
       {"random", {}, ""},
       {"greedy", {}, ""},
       {"minimax", {{"depth", 12, "PLIES"}}, "minimax:depth=3"},
-      {"search", {depth, time, nodes, memory, level}, "search:depth=6"},
-      {"playouts", {playouts, time, memory}, "playouts:playouts=2000"}};
+      {"search", {depth, time, nodes, memory, level, pasts}, "search:depth=6"},
+      {"playouts", {playouts, time, memory, pasts}, "playouts:playouts=2000"}};
   return all;
 }
 
@@ -129,7 +130,7 @@ class Reader {
     if (word == "greedy") return makeGreedy();
     if (word == "minimax") return makeMinimax(std::max(1, static_cast<int>(value("depth"))));
     if (word == "playouts") {
-      PlayoutLimits limits{whole("playouts"), value("time"), whole("memory")};
+      PlayoutLimits limits{whole("playouts"), value("time"), whole("memory"), whole("pasts")};
       if (limits.playouts == 0 && limits.seconds <= 0) limits.playouts = 2000;
       return makePlayouts(limits);
     }
@@ -139,6 +140,7 @@ class Reader {
     limits.nodes = whole("nodes");
     limits.megabytes = whole("memory");
     limits.level = static_cast<int>(value("level"));
+    limits.pasts = whole("pasts");
     if (limits.depth == 0 && limits.seconds <= 0 && limits.nodes == 0 && limits.level == 0)
       limits.nodes = 100'000;
     return makeSearch(limits);

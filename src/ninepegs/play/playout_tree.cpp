@@ -11,7 +11,7 @@
 #include <cmath>
 
 #include "ninepegs/play/measure.hpp"
-#include "ninepegs/play/opponent.hpp"
+#include "ninepegs/play/over_pasts.hpp"
 
 namespace ninepegs::play {
 namespace {
@@ -81,6 +81,11 @@ class PlayoutTree final : public Opponent {
     return chosen(played, seconds());
   }
 
+  Choice chooseKnowing(const Game& game, const Knowledge& knowledge, Stream& stream) override {
+    OverPasts limits{limits_.pasts, 0, 0, limits_.playouts, limits_.seconds};
+    return pasts_.playouts(game, knowledge, limits, stream, stop_);
+  }
+
   std::string name() const override {
     std::string out = "playouts";
     char mark = ':';
@@ -91,6 +96,7 @@ class PlayoutTree final : public Opponent {
     if (limits_.playouts > 0) add(fmt::format("playouts={}", limits_.playouts));
     if (limits_.seconds > 0) add(fmt::format("time={}", limits_.seconds));
     if (limits_.megabytes > 0) add(fmt::format("memory={}", limits_.megabytes));
+    if (limits_.pasts > 0) add(fmt::format("pasts={}", limits_.pasts));
     return out;
   }
 
@@ -347,6 +353,7 @@ class PlayoutTree final : public Opponent {
   std::uint32_t playout_ = 0;
   int ply_ = 0;
   MoveList moves_;
+  PastsPlayer pasts_;
 };
 
 }  // namespace

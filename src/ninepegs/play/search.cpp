@@ -11,6 +11,7 @@
 
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/play/measure.hpp"
+#include "ninepegs/play/over_pasts.hpp"
 #include "ninepegs/play/position_table.hpp"
 
 namespace ninepegs::play {
@@ -37,6 +38,13 @@ class Search final : public Opponent {
 
   Choice choose(const Game& game, const Position& position, Stream& stream) override;
 
+  Choice chooseKnowing(const Game& game, const Knowledge& knowledge, Stream& stream) override {
+    OverPasts limits{limits_.pasts, limits_.depth, most_, 0, limits_.seconds};
+    Choice choice = pasts_.search(game, knowledge, limits, stream, stop_);
+    if (slips(stream)) choice = makeRandom()->chooseKnowing(game, knowledge, stream);
+    return choice;
+  }
+
   std::string name() const override {
     std::string text = "search";
     char mark = ':';
@@ -50,6 +58,7 @@ class Search final : public Opponent {
     if (limits_.nodes > 0) add(fmt::format("nodes={}", limits_.nodes));
     if (limits_.exact) add("exact");
     if (limits_.megabytes > 0) add(fmt::format("memory={}", limits_.megabytes));
+    if (limits_.pasts > 0) add(fmt::format("pasts={}", limits_.pasts));
     return text;
   }
 
@@ -62,6 +71,10 @@ class Search final : public Opponent {
     bool hasKillers[2] = {false, false};
   };
 
+  // Of a level: does it draw its move from all this time?
+  bool slips(Stream& stream) const {
+    return limits_.level > 0 && stream.below(100) < levelSlips[limits_.level - 1];
+  }
   void begin(const Game& game, const Position& position);
   bool anythingTakes(const Position& position);
   std::int64_t look(int ply, int depth, std::int64_t alpha, std::int64_t beta, bool& whole);
@@ -89,6 +102,7 @@ class Search final : public Opponent {
   std::uint64_t nodes_ = 0;
   bool stopped_ = false;
   std::chrono::steady_clock::time_point begun_;
+  PastsPlayer pasts_;
 };
 
 bool Search::outOfBudget() {
@@ -364,7 +378,7 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
     if (settled || (whole && !(limits_.exact && decides(score)))) break;
   }
   choice.nodes = nodes_;
-  if (limits_.level > 0 && stream.below(100) < levelSlips[limits_.level - 1]) {
+  if (slips(stream)) {
     choice.move = moves[stream.below(static_cast<std::uint32_t>(moves.size()))];
     choice.line = {choice.move};
     choice.solved = false;

@@ -6,6 +6,7 @@
 #include <mutex>
 
 #include "ninepegs/base/parallel.hpp"
+#include "ninepegs/play/knowledge.hpp"
 
 namespace ninepegs::play {
 namespace {
@@ -45,8 +46,10 @@ class Player {
     out.number = number;
     Position position = game_.start();
     MoveList moves;
+    Sides known(game_, position);
     auto make = [&](const Move& move) {
       out.moves.push_back(game_.moveText(position, move));
+      known.note(position, move);
       game_.apply(position, move);
     };
     // Of a pair of games both begin alike.
@@ -70,7 +73,7 @@ class Player {
     while (!game_.ended(position) && static_cast<int>(out.moves.size()) < options_.plyLimit &&
            game_.countMoves(position) > 0) {
       if (wantsStop(options_.stop)) break;
-      make(sides[game_.toMove(position)]->choose(game_, position, stream).move);
+      make(known.choose(*sides[game_.toMove(position)], position, stream).move);
     }
     Result result = game_.result(position);
     if (result.kind == ResultKind::win) out.winner = result.winner;

@@ -1,0 +1,282 @@
+#include "ninepegs/play/pasts.hpp"
+
+#include <algorithm>
+
+namespace ninepegs::play {
+namespace {
+
+constexpr int pairTries = 60;    // of each walk from one past to another
+constexpr int mendRounds = 20;   // to find pasts when none is left
+
+std::uint64_t keyOf(const Move& move) {
+  std::uint64_t key = move.group;
+  for (int i = 0; i < move.count; ++i)
+    key = key * 0x9e3779b97f4a7c15ull + move.choices[static_cast<std::size_t>(i)] + 1;
+  return key;
+}
+
+}  // namespace
+
+bool Pasts::legal(const Position& before, const Move& move) {
+  game_->listMoves(before, moves_);
+  return std::find(moves_.begin(), moves_.end(), move) != moves_.end();
+}
+
+bool Pasts::looksLike(const Position& before, const Move& move, const Knowledge::Ply& ply) const {
+  MoveTexts texts = game_->textsOf(before, move);
+  return (ply.own || texts.seen == ply.seen) && texts.told == ply.told;
+}
+
+bool Pasts::follow(Past& past, const Knowledge::Ply& ply, Stream& stream) {
+  const Position& before = past.positions.back();
+  Move move = ply.move;
+  if (ply.own) {
+    if (!legal(before, move)) {
+      movesTell_ = true;
+      return false;
+    }
+    if (!looksLike(before, move, ply)) return false;
+  } else if (usual_ && legal(before, *usual_) && looksLike(before, *usual_, ply)) {
+    move = *usual_;
+  } else {
+    game_->listMoves(before, moves_);
+    std::size_t kept = 0;
+    for (const Move& one : moves_)
+      if (looksLike(before, one, ply)) moves_[kept++] = one;
+    moves_.resize(kept);
+    if (kept == 0) return false;
+    move = moves_[stream.below(static_cast<std::uint32_t>(kept))];
+    if (kept == 1) {
+      usual_ = move;
+    } else {
+      if (hidden_.empty() || hidden_.back() != past.moves.size()) {
+        hidden_.push_back(past.moves.size());
+        alike_.emplace_back();
+      }
+      for (const Move& one : moves_) alike_.back().insert(keyOf(one));
+      past.others.resize(hidden_.size());
+      past.others.back() = moves_;
+    }
+  }
+  past.moves.push_back(move);
+  past.positions.push_back(past.positions.back());
+  game_->apply(past.positions.back(), move);
+  return true;
+}
+
+const MoveList& Pasts::othersOf(Past& past, std::size_t hidden) {
+  past.others.resize(hidden_.size());
+  MoveList& others = past.others[hidden];
+  if (!others.empty()) return others;
+  game_->listMoves(past.positions[hidden_[hidden]], moves_);
+  for (const Move& move : moves_)
+    if (alike_[hidden].contains(keyOf(move))) others.push_back(move);
+  return others;
+}
+
+// Notes that a hidden ply was another move; false: that cannot be noted as a difference of words.
+bool Pasts::change(const Past& past, std::size_t hidden, const Move& move) {
+  std::size_t ply = hidden_[hidden];
+  const Position& was = past.positions[ply + 1];
+  after_ = past.positions[ply];
+  game_->apply(after_, move);
+  if (was.words.size() != after_.words.size()) return false;
+  Change& change = changes_[changed_++];
+  change.ply = ply;
+  change.move = move;
+  change.difference.resize(after_.words.size());
+  for (std::size_t i = 0; i < after_.words.size(); ++i)
+    change.difference[i] = was.words[i] ^ after_.words[i];
+  return true;
+}
+
+// The position of a ply, if what was changed before it only adds to it.
+const Position& Pasts::changedAt(const Past& past, std::size_t ply) {
+  at_ = past.positions[ply];
+  for (std::size_t i = 0; i < changed_; ++i)
+    if (changes_[i].ply < ply)
+      for (std::size_t k = 0; k < at_.words.size(); ++k) at_.words[k] ^= changes_[i].difference[k];
+  return at_;
+}
+
+// Would the own move of a ply have told what it told?
+bool Pasts::tellsSo(const Past& past, std::size_t ply, const Knowledge::Ply& known) {
+  const Position& before = changedAt(past, ply);
+  return (!movesTell_ || legal(before, known.move)) && looksLike(before, known.move, known);
+}
+
+// A quick look, most telling plies first: would later plies be as they were? `newest` is a ply
+// behind those of the past, or nullptr.
+bool Pasts::agreesLater(const Past& past, const Knowledge::Ply* newest) {
+  std::size_t from = changes_[0].ply, plies = past.moves.size();
+  if (newest != nullptr && !tellsSo(past, plies, *newest)) return false;
+  for (std::size_t i = 0; i < doubts_.size(); ++i) {
+    std::size_t ply = doubts_[i];
+    if (ply <= from || ply >= plies || tellsSo(past, ply, known_[ply])) continue;
+    if (i > 0) std::swap(doubts_[i], doubts_[i / 2]);
+    return false;
+  }
+  return true;
+}
+
+// Are the other side's later moves still legal?
+bool Pasts::othersStand(const Past& past) {
+  for (std::size_t ply : hidden_) {
+    if (ply <= changes_[0].ply || ply >= past.moves.size()) continue;
+    const Change& last = changes_[changed_ - 1];
+    if (!legal(changedAt(past, ply), ply == last.ply ? last.move : past.moves[ply])) return false;
+  }
+  return true;
+}
+
+void Pasts::take(Past& past) {
+  for (std::size_t ply = changes_[0].ply + 1; ply < past.positions.size(); ++ply)
+    past.positions[ply] = changedAt(past, ply);
+  for (std::size_t i = 0; i < changed_; ++i) past.moves[changes_[i].ply] = changes_[i].move;
+  for (std::size_t i = 0; i < past.others.size(); ++i)
+    if (hidden_[i] > changes_[0].ply) past.others[i].clear();
+}
+
+// The moves that a hidden ply could have been, the rest being as it is.
+void Pasts::findAgreeing(Past& past, std::size_t hidden, const Knowledge::Ply* newest) {
+  agreeing_.clear();
+  for (const Move& move : othersOf(past, hidden)) {
+    changed_ = 0;
+    if (change(past, hidden, move) && agreesLater(past, newest)) agreeing_.push_back(move);
+  }
+}
+
+void Pasts::listNear(std::size_t each, Stream& stream, std::vector<Position>& out) {
+  if (hidden_.empty()) return;
+  for (Past& past : pasts_) {
+    if (past.positions.back().words.size() != past.positions.front().words.size()) continue;
+    std::size_t hidden = stream.below(static_cast<std::uint32_t>(hidden_.size()));
+    findAgreeing(past, hidden, nullptr);
+    for (std::size_t tried = 0; tried < 2 * each && !agreeing_.empty(); ++tried) {
+      if (out.size() >= each * (1 + static_cast<std::size_t>(&past - pasts_.data()))) break;
+      changed_ = 0;
+      const Move& move = agreeing_[stream.below(static_cast<std::uint32_t>(agreeing_.size()))];
+      if (change(past, hidden, move) && othersStand(past))
+        out.push_back(changedAt(past, past.moves.size()));
+    }
+  }
+}
+
+// Draws a hidden ply anew from all moves that agree with the rest.
+bool Pasts::redraw(Past& past, std::size_t hidden, const Knowledge::Ply* newest, Stream& stream) {
+  if (hidden_[hidden] >= past.moves.size()) return false;
+  findAgreeing(past, hidden, newest);
+  while (!agreeing_.empty()) {
+    std::size_t at = stream.below(static_cast<std::uint32_t>(agreeing_.size()));
+    Move move = agreeing_[at];
+    changed_ = 0;
+    change(past, hidden, move);
+    if (move == past.moves[hidden_[hidden]] || othersStand(past)) {
+      take(past);
+      return true;
+    }
+    agreeing_.erase(agreeing_.begin() + static_cast<std::ptrdiff_t>(at));
+  }
+  return false;
+}
+
+// Draws two hidden plies anew at once; nothing changes if that would not agree.
+void Pasts::redrawPair(Past& past, Stream& stream) {
+  auto count = static_cast<std::uint32_t>(hidden_.size());
+  std::size_t first = stream.below(count), second = stream.below(count);
+  if (first == second) return;
+  if (first > second) std::swap(first, second);
+  if (hidden_[second] >= past.moves.size()) return;
+  changed_ = 0;
+  for (std::size_t hidden : {first, second}) {
+    const MoveList& others = othersOf(past, hidden);
+    if (others.empty() ||
+        !change(past, hidden, others[stream.below(static_cast<std::uint32_t>(others.size()))]))
+      return;
+  }
+  if (agreesLater(past, nullptr) && othersStand(past)) take(past);
+}
+
+// Goes from one past to another: each hidden ply is drawn anew, and pairs of them.
+void Pasts::walk(Past& past, Stream& stream) {
+  for (std::size_t hidden = 0; hidden < hidden_.size(); ++hidden)
+    redraw(past, hidden, nullptr, stream);
+  for (int i = 0; i < pairTries && !hidden_.empty(); ++i) redrawPair(past, stream);
+}
+
+// Plays a past from its beginning: does it agree with all that is known?
+bool Pasts::replay(Past& past) {
+  for (std::size_t ply = hidden_.empty() ? 0 : hidden_.front(); ply < past.moves.size(); ++ply) {
+    const Move& move = past.moves[ply];
+    if (!legal(past.positions[ply], move) || !looksLike(past.positions[ply], move, known_[ply]))
+      return false;
+    past.positions[ply + 1] = past.positions[ply];
+    game_->apply(past.positions[ply + 1], move);
+  }
+  return true;
+}
+
+void Pasts::fill(Stream& stream, const StopFlag* stop) {
+  auto survivors = static_cast<std::uint32_t>(pasts_.size());
+  if (survivors == 0 || survivors * 2 > most_) return;  // enough to judge by
+  while (pasts_.size() < most_ && !wantsStop(stop)) {
+    Past past = pasts_[stream.below(survivors)];
+    if (past.positions.back().words.size() == past.positions.front().words.size()) {
+      walk(past, stream);
+      if (!replay(past)) past = pasts_[stream.below(survivors)];
+    }
+    pasts_.push_back(std::move(past));
+  }
+}
+
+// No past agrees with the newest ply: walks from those that agreed until then to some that do.
+void Pasts::mend(std::vector<Past>& dead, const Knowledge::Ply& ply, Stream& stream,
+                 const StopFlag* stop) {
+  if (!ply.own || hidden_.empty()) return;
+  std::size_t enough = std::max<std::size_t>(2, most_ / 8);
+  for (int round = 0; round < mendRounds && pasts_.empty() && !wantsStop(stop); ++round)
+    for (std::size_t i = 0; i < dead.size() && pasts_.size() < enough; ++i) {
+      if (round > 0) walk(dead[i], stream);
+      for (std::size_t hidden = 0; hidden < hidden_.size(); ++hidden) {
+        Past mended = dead[i];
+        if (!redraw(mended, hidden, &ply, stream)) continue;
+        if (replay(mended) && follow(mended, ply, stream)) pasts_.push_back(std::move(mended));
+      }
+    }
+}
+
+void Pasts::learn(const Knowledge& knowledge, Stream& stream, const StopFlag* stop) {
+  const std::vector<Knowledge::Ply>& plies = knowledge.plies();
+  bool goesOn = !pasts_.empty() && start_ == knowledge.start() && known_.size() <= plies.size() &&
+                std::equal(known_.begin(), known_.end(), plies.begin());
+  if (!goesOn) {
+    start_ = knowledge.start();
+    known_.clear();
+    hidden_.clear();
+    alike_.clear();
+    doubts_.clear();
+    pasts_.assign(most_, Past{{}, {start_}, {}});
+  }
+  std::vector<Past> dead;
+  for (std::size_t ply = known_.size(); ply < plies.size(); ++ply) {
+    const Knowledge::Ply& known = plies[ply];
+    usual_.reset();
+    dead.clear();
+    std::size_t kept = 0;
+    for (std::size_t i = 0; i < pasts_.size(); ++i) {
+      if (follow(pasts_[i], known, stream)) {
+        if (kept != i) std::swap(pasts_[kept], pasts_[i]);
+        ++kept;
+      }
+    }
+    for (std::size_t i = kept; i < pasts_.size(); ++i) dead.push_back(std::move(pasts_[i]));
+    pasts_.resize(kept);
+    if (pasts_.empty() && !dead.empty()) mend(dead, known, stream, stop);
+    known_.push_back(known);
+    if (known.own && !known.told.empty()) doubts_.push_back(ply);
+    fill(stream, stop);
+    if (pasts_.empty()) return;
+  }
+}
+
+}  // namespace ninepegs::play

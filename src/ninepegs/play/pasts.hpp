@@ -1,0 +1,95 @@
+// Pasts that agree with what a side knows: where something is hidden from it, games that would have
+// looked the same to it, drawn at random.
+//
+//   Knowledge known(*game, game->start(), 0);
+//   Pasts pasts(*game, 100);
+//   pasts.learn(known, stream);
+//   for (std::size_t i = 0; i < pasts.size(); ++i) score += pasts.now(i) == position;
+//
+// A past is a whole game: its own moves are those that were made, of each move of the other side
+// the same is seen, and at each ply the same is told. One past is made from another by drawing one
+// or two of the other side's moves anew and keeping what agrees (a walk in the manner of
+// N. Metropolis et al., "Equation of state calculations by fast computing machines", 1953): so all
+// pasts that can be walked to become equally likely, but for those that a change of places would
+// have changed more than the places. Belongs to one thread; the game must outlive it.
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <unordered_set>
+#include <utility>
+#include <vector>
+
+#include "ninepegs/base/random.hpp"
+#include "ninepegs/base/stop.hpp"
+#include "ninepegs/play/knowledge.hpp"
+
+namespace ninepegs::play {
+
+class Pasts {
+ public:
+  Pasts(const Game& game, std::size_t most) : game_(&game), most_(most) {}
+
+  // Goes on to what is known now. Afterwards there are `most` pasts, fewer if no more were found
+  // in time, or none.
+  void learn(const Knowledge& knowledge, Stream& stream, const StopFlag* stop = nullptr);
+
+  std::size_t size() const { return pasts_.size(); }
+  // Requires i < size(). The position that this past leads to.
+  const Position& now(std::size_t i) const { return pasts_[i].positions.back(); }
+  // More positions for little: of each past, with one of the other side's moves made anew, up to
+  // `each`. They agree with what was told at each ply; all else is taken to be as it was.
+  void listNear(std::size_t each, Stream& stream, std::vector<Position>& out);
+
+ private:
+  struct Past {
+    std::vector<Move> moves;
+    std::vector<Position> positions;  // before each move, and behind the last
+    // What each of the hidden plies could have been instead; empty: it is not worked out.
+    std::vector<MoveList> others;
+  };
+
+  // One more ply; false: it cannot have been so in this past.
+  bool follow(Past& past, const Knowledge::Ply& ply, Stream& stream);
+  bool legal(const Position& before, const Move& move);
+  bool looksLike(const Position& before, const Move& move, const Knowledge::Ply& ply) const;
+  const MoveList& othersOf(Past& past, std::size_t hidden);
+  bool change(const Past& past, std::size_t hidden, const Move& move);
+  const Position& changedAt(const Past& past, std::size_t ply);
+  bool tellsSo(const Past& past, std::size_t ply, const Knowledge::Ply& known);
+  bool agreesLater(const Past& past, const Knowledge::Ply* newest);
+  bool othersStand(const Past& past);
+  void take(Past& past);
+  void findAgreeing(Past& past, std::size_t hidden, const Knowledge::Ply* newest);
+  bool redraw(Past& past, std::size_t hidden, const Knowledge::Ply* newest, Stream& stream);
+  void redrawPair(Past& past, Stream& stream);
+  void walk(Past& past, Stream& stream);
+  bool replay(Past& past);
+  void fill(Stream& stream, const StopFlag* stop);
+  void mend(std::vector<Past>& dead, const Knowledge::Ply& ply, Stream& stream,
+            const StopFlag* stop);
+
+  const Game* game_;
+  std::size_t most_;
+  std::vector<Knowledge::Ply> known_;  // what was learned
+  Position start_;
+  std::vector<Past> pasts_;
+  std::vector<std::size_t> hidden_;  // plies of the other side that may have been other moves
+  std::vector<std::unordered_set<std::uint64_t>> alike_;  // ... and the keys of those moves
+  std::vector<std::size_t> doubts_;  // own plies at which something was told, the most telling first
+  std::optional<Move> usual_;        // what the ply was in the past before
+  // A move made anew, and in which bits positions differ from then on.
+  struct Change {
+    std::size_t ply;
+    Move move;
+    std::vector<std::uint64_t> difference;
+  };
+  Change changes_[2];
+  std::size_t changed_ = 0;
+  // Was an own move not legal in some past? Then each time it is asked whether it is.
+  bool movesTell_ = false;
+  Position at_, after_;
+  MoveList moves_, agreeing_;
+};
+
+}  // namespace ninepegs::play
