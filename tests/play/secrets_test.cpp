@@ -19,7 +19,8 @@ std::string hiding(const std::string& board, const std::string& where = "all exc
          "\n  put peg on there\n  written as \"hide \" there\n  seen as \"hidden\"\nmove guess\n"
          "  pick there in all except my guessed\n  add there to my guessed\n"
          "  when there in theirs\n    tell \"found\"\n  otherwise\n    tell \"nothing\"\n"
-         "  written as there\nturn hide else guess\nends\n  mover wins \"all found\" when any theirs "
+         "  written as there\nturn hide else guess\nends\n  mover wins \"all found\" when any "
+         "theirs "
          "and theirs within my guessed\neach side sees\n  my guessed except theirs as o on their "
          "board\n  my guessed on theirs as X on their board\n";
 }
@@ -173,8 +174,8 @@ TEST(Secrets, ThatDifferAreNotRead) {
             playAll(*game, laid[k] + ", " + fired,
                     [&](const Position& at, const Move& move) { sides.note(at, move); });
         Stream stream(seed, 1);
-        chosen[k] = game->moveText(
-            position, sides.choose(*makeOpponent(who, "test"), position, stream).move);
+        chosen[k] = game->moveText(position,
+                                   sides.choose(*makeOpponent(who, "test"), position, stream).move);
       }
       EXPECT_EQ(chosen[0], chosen[1]) << who;
     }

@@ -97,8 +97,7 @@ void addPlay(CLI::App& app, Context& context) {
   options->game.addPosition(*command);
   command->add_option("--first", options->first, "who moves first (default human)")
       ->type_name("WHO");
-  addSaid(*command, "--second", options->second,
-          "who moves second (default search)")
+  addSaid(*command, "--second", options->second, "who moves second (default search)")
       ->type_name("WHO");
   addSaid(*command, "--seed", options->seed,
           "seed of the random numbers (default: drawn, and shown)")

@@ -6,8 +6,8 @@
 #include <chrono>
 
 #include "ninepegs/play/measure.hpp"
-#include "ninepegs/play/over_pasts.hpp"
 #include "ninepegs/play/opponent.hpp"
+#include "ninepegs/play/over_pasts.hpp"
 
 namespace ninepegs::play {
 namespace {

@@ -38,8 +38,9 @@ bool PastsPlayer::begin(const Game& game, const Knowledge& knowledge, const Over
 
 bool PastsPlayer::over() const {
   if (wantsStop(stop_) || (mostNodes_ > 0 && nodes_ >= mostNodes_)) return true;
-  return seconds_ > 0 && std::chrono::duration<double>(std::chrono::steady_clock::now() - begun_)
-                                 .count() >= seconds_;
+  return seconds_ > 0 &&
+         std::chrono::duration<double>(std::chrono::steady_clock::now() - begun_).count() >=
+             seconds_;
 }
 
 // One of those that score highest; any, if there are no pasts to judge by.
@@ -58,8 +59,7 @@ Choice PastsPlayer::chosen(const MoveList& moves, const std::vector<double>& sco
   choice.depth = depth;
   choice.nodes = nodes_;
   choice.score = std::llround(scores[best]);
-  choice.seconds =
-      std::chrono::duration<double>(std::chrono::steady_clock::now() - begun_).count();
+  choice.seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun_).count();
   return choice;
 }
 
@@ -76,8 +76,8 @@ std::int64_t PastsPlayer::look(int ply, int depth, std::int64_t alpha, std::int6
   for (const Move& move : moves) {
     live_->play(move);
     bool again = live_->toMove() == side;
-    std::int64_t score = again ? look(ply + 1, depth - 1, alpha, beta)
-                               : -look(ply + 1, depth - 1, -beta, -alpha);
+    std::int64_t score =
+        again ? look(ply + 1, depth - 1, alpha, beta) : -look(ply + 1, depth - 1, -beta, -alpha);
     live_->takeBack();
     best = std::max(best, score);
     alpha = std::max(alpha, best);
@@ -183,8 +183,7 @@ Choice PastsPlayer::playouts(const Game& game, const Knowledge& knowledge, const
   bool any = begin(game, knowledge, limits, stream, stop);
   const MoveList& moves = knowledge.moves();
   std::uint64_t played = 0;
-  while (any && moves.size() > 1 && !over() &&
-         (limits.playouts == 0 || played < limits.playouts)) {
+  while (any && moves.size() > 1 && !over() && (limits.playouts == 0 || played < limits.playouts)) {
     double most = -1, log = std::log(static_cast<double>(played + 1));
     std::size_t next = 0;
     std::uint32_t fresh = 0;
@@ -211,8 +210,7 @@ Choice PastsPlayer::playouts(const Game& game, const Knowledge& knowledge, const
   const Tally& best = tallies_[static_cast<std::size_t>(
       std::find(moves.begin(), moves.end(), choice.move) - moves.begin())];
   choice.score =
-      best.pasts == 0 ? 0
-                      : std::llround(2000 * (best.sum / static_cast<double>(best.pasts) - 0.5));
+      best.pasts == 0 ? 0 : std::llround(2000 * (best.sum / static_cast<double>(best.pasts) - 0.5));
   return choice;
 }
 

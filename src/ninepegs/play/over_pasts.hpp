@@ -12,11 +12,11 @@ namespace ninepegs::play {
 inline constexpr std::uint64_t usualPasts = 60;
 
 struct OverPasts {
-  std::uint64_t pasts = 0;    // 0: usualPasts
-  int depth = 0;              // plies looked ahead in each past; 0: as many as the nodes allow
-  std::uint64_t nodes = 0;    // positions; 0: no limit
+  std::uint64_t pasts = 0;     // 0: usualPasts
+  int depth = 0;               // plies looked ahead in each past; 0: as many as the nodes allow
+  std::uint64_t nodes = 0;     // positions; 0: no limit
   std::uint64_t playouts = 0;  // games; 0: no limit
-  double seconds = 0;         // 0: no limit
+  double seconds = 0;          // 0: no limit
 };
 
 class PastsPlayer {

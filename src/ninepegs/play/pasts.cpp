@@ -5,8 +5,8 @@
 namespace ninepegs::play {
 namespace {
 
-constexpr int pairTries = 60;    // of each walk from one past to another
-constexpr int mendRounds = 20;   // to find pasts when none is left
+constexpr int pairTries = 60;   // of each walk from one past to another
+constexpr int mendRounds = 20;  // to find pasts when none is left
 
 std::uint64_t keyOf(const Move& move) {
   std::uint64_t key = move.group;

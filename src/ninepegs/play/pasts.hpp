@@ -76,8 +76,9 @@ class Pasts {
   std::vector<Past> pasts_;
   std::vector<std::size_t> hidden_;  // plies of the other side that may have been other moves
   std::vector<std::unordered_set<std::uint64_t>> alike_;  // ... and the keys of those moves
-  std::vector<std::size_t> doubts_;  // own plies at which something was told, the most telling first
-  std::optional<Move> usual_;        // what the ply was in the past before
+  std::vector<std::size_t>
+      doubts_;                 // own plies at which something was told, the most telling first
+  std::optional<Move> usual_;  // what the ply was in the past before
   // A move made anew, and in which bits positions differ from then on.
   struct Change {
     std::size_t ply;

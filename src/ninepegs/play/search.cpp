@@ -13,6 +13,7 @@
 #include "ninepegs/play/measure.hpp"
 #include "ninepegs/play/over_pasts.hpp"
 #include "ninepegs/play/position_table.hpp"
+#include "ninepegs/play/worked_out.hpp"
 
 namespace ninepegs::play {
 namespace {
@@ -27,6 +28,7 @@ constexpr std::uint64_t usualMegabytes = 8;
 constexpr int deepestTaking = 12;  // plies behind the last, of moves that take
 constexpr std::size_t historySize = 1 << 13;
 constexpr std::int32_t historyLimit = 1 << 20;
+constexpr std::uint64_t workedGames = 400;  // that a measure is worked out from
 constexpr int reducedFrom = 3;       // plies left, where late moves are looked at less deeply
 constexpr std::size_t lateFrom = 4;  // moves in order
 
@@ -77,6 +79,9 @@ class Search final : public Opponent {
   }
   void begin(const Game& game, const Position& position);
   bool anythingTakes(const Position& position);
+  std::int64_t leaf() {
+    return worksOut_ ? workedOut_.worth(*live_, live_->toMove()) : leafScore(*live_, measured_);
+  }
   std::int64_t look(int ply, int depth, std::int64_t alpha, std::int64_t beta, bool& whole);
   std::int64_t below(int ply, int depth, std::int64_t alpha, std::int64_t beta, int side,
                      bool& whole);
@@ -103,6 +108,8 @@ class Search final : public Opponent {
   bool stopped_ = false;
   std::chrono::steady_clock::time_point begun_;
   PastsPlayer pasts_;
+  WorkedOut workedOut_;
+  bool worksOut_ = false;  // the sheet has no measure
 };
 
 bool Search::outOfBudget() {
@@ -119,7 +126,7 @@ bool Search::outOfBudget() {
 // Moves that take, and nothing else, or none of them: the side may leave it at that.
 std::int64_t Search::taking(int ply, int deep, std::int64_t alpha, std::int64_t beta) {
   int side = live_->toMove();
-  std::int64_t best = leafScore(*live_, measured_);
+  std::int64_t best = leaf();
   if (best >= beta || deep >= deepestTaking || ply + 1 >= static_cast<int>(levels_.size()))
     return best;
   alpha = std::max(alpha, best);
@@ -206,9 +213,9 @@ std::int64_t Search::look(int ply, int depth, std::int64_t alpha, std::int64_t b
     whole = false;
     if (limits_.exact || !measured_) {
       if (!live_->canMove()) return 0;  // nobody can go on and no end holds
-      return limits_.exact ? 0 : leafScore(*live_, measured_);
+      return limits_.exact ? 0 : leaf();
     }
-    return takes_ ? taking(ply, 0, alpha, beta) : leafScore(*live_, measured_);
+    return takes_ ? taking(ply, 0, alpha, beta) : leaf();
   }
   // Scores of wins count plies from here in the table, from the root outside it.
   auto stored = [&](std::int64_t score) {
@@ -336,6 +343,15 @@ void Search::begin(const Game& game, const Position& position) {
   stopped_ = false;
   measured_ = game.measure() != nullptr;
   live_ = game.live();
+  worksOut_ = !measured_ && !limits_.exact;
+  if (worksOut_) {
+    // As many games as cost little beside the search.
+    std::uint64_t games = workedGames;
+    if (most_ > 0) games = std::clamp<std::uint64_t>(most_ / 25, 50, workedGames);
+    Stream stream(1, position.words.empty() ? 0 : game.hash(position));
+    workedOut_.learn(game, position, games, stream);
+    measured_ = true;
+  }
   takes_ = !limits_.exact && anythingTakes(position);
   live_->setUp(position);
   for (std::int32_t& one : history_) one /= 8;
