@@ -121,6 +121,31 @@ INSTANTIATE_TEST_SUITE_P(
                     Bad{{"think", "tic-tac-toe", "--csv", "/none/x"}, "cannot be written"},
                     Bad{{"review", "/none"}, "/none"}, Bad{{"review"}, "RECORD"}));
 
+TEST(Replay, ShowsBoardsAndHoldsMovesAgainstTheRules) {
+  Folder folder;
+  std::string path = (folder / "g.txt").string(), sgf = (folder / "g.sgf").string(),
+              back = (folder / "b.txt").string(), two = (folder / "two.txt").string();
+  writeFile(path, "[Game \"tic-tac-toe\"]\n\n1. 5 1 2. 3 7 3. 4 6 4. 2 8 5. 9 *\n");
+  Ran ran = ninepegs({"replay", path, "--ply", "1"});
+  EXPECT_EQ(ran.exitCode, 0) << ran.err;
+  EXPECT_TRUE(has(ran.out, "   4  X  6")) << ran.out;
+  EXPECT_TRUE(has(ran.out, "9 of 9 moves")) << ran.out;
+  // There and back in the other notation.
+  EXPECT_EQ(ninepegs({"replay", path, "--to", sgf}).exitCode, 0);
+  EXPECT_EQ(ninepegs({"replay", sgf, "--to", back}).exitCode, 0);
+  EXPECT_EQ(ninepegs({"replay", back, "--json"}).out, ninepegs({"replay", path, "--json"}).out);
+  EXPECT_EQ(ninepegs({"replay", path, "--ply", "10"}).exitCode, 2);
+  EXPECT_EQ(ninepegs({"replay", path, "--number", "2"}).exitCode, 2);
+  EXPECT_EQ(ninepegs({"replay", path, "--to", (folder / "g.doc").string()}).exitCode, 2);
+  // Two games, the second with a move that is not legal.
+  writeFile(two, "[Game \"nim\"]\n\n*\n\n[Game \"tic-tac-toe\"]\n\n1. 5 5 *\n");
+  ran = ninepegs({"replay", two});
+  EXPECT_EQ(ran.exitCode, 1);
+  EXPECT_TRUE(has(ran.out, "2 games, 1 not by the rules")) << ran.out;
+  EXPECT_TRUE(has(ran.err, "two.txt:7:6: \"5\" is no legal move here")) << ran.err;
+  EXPECT_EQ(ninepegs({"replay", two, "--ply", "0"}).exitCode, 2);
+}
+
 TEST(Review, WhatIsNoRecordOfTheGameIsRefused) {
   Folder folder;
   auto refused = [&](const std::string& text, const char* says) {

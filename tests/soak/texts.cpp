@@ -7,7 +7,7 @@
 
 #include "ninepegs/game/move_text.hpp"
 #include "ninepegs/play/opponent.hpp"
-#include "ninepegs/records/game_record.hpp"
+#include "ninepegs/records/movetext.hpp"
 #include "soak/mutate.hpp"
 
 namespace ninepegs::soak {

@@ -8,6 +8,7 @@
 
 #include <cerrno>
 #include <cstring>
+#include <fstream>
 #include <utility>
 
 #include "ninepegs/base/diagnostic.hpp"
@@ -94,19 +95,26 @@ void requireName(const fs::path& path) {
 
 }  // namespace
 
-std::string readFile(const fs::path& path, std::size_t limitBytes) {
+// The number of an open file that is plain.
+static int openPlain(const fs::path& path, struct stat& status) {
   // Opening a pipe that nobody writes to would wait.
-  Open file(open(path.c_str(), O_RDONLY | O_NONBLOCK | O_CLOEXEC));
-  if (file.number < 0) {
+  int number = open(path.c_str(), O_RDONLY | O_NONBLOCK | O_CLOEXEC);
+  if (number < 0) {
     if (errno == ENOENT || errno == ENOTDIR) refuse(path, "there is no such file");
     refuse(path, fmt::format("the file cannot be read ({})", std::strerror(errno)));
   }
-  struct stat status {};
+  Open file(number);
   if (fstat(file.number, &status) != 0)
     refuse(path, fmt::format("the file cannot be read ({})", std::strerror(errno)));
   if (S_ISDIR(status.st_mode)) refuse(path, "this is a folder, not a file");
   if (!S_ISREG(status.st_mode))
     refuse(path, "this is a pipe or a device, not a plain file", "write it to a file first");
+  return std::exchange(file.number, -1);
+}
+
+std::string readFile(const fs::path& path, std::size_t limitBytes) {
+  struct stat status {};
+  Open file(openPlain(path, status));
   std::string bytes(std::min<std::size_t>(static_cast<std::size_t>(status.st_size), limitBytes) + 1,
                     '\0');
   std::size_t have = 0;
@@ -122,6 +130,14 @@ std::string readFile(const fs::path& path, std::size_t limitBytes) {
   }
   bytes.resize(have);
   return bytes;
+}
+
+std::unique_ptr<std::istream> openForReading(const fs::path& path) {
+  struct stat status {};
+  Open(openPlain(path, status));
+  auto stream = std::make_unique<std::ifstream>(path, std::ios::binary);
+  if (!*stream) refuse(path, "the file cannot be read");
+  return stream;
 }
 
 PendingFile::PendingFile(const fs::path& path) : path_(resolved(path)) {

@@ -4,6 +4,8 @@
 
 #include <cstddef>
 #include <filesystem>
+#include <iosfwd>
+#include <memory>
 #include <string>
 #include <string_view>
 
@@ -12,6 +14,9 @@ namespace ninepegs {
 // The file's bytes. Throws BadInput if it is missing, no plain file (a pipe could be waited for
 // without end), unreadable or over the limit.
 std::string readFile(const std::filesystem::path& path, std::size_t limitBytes);
+
+// The file as a stream, for one that may be larger than memory. Throws BadInput as readFile.
+std::unique_ptr<std::istream> openForReading(const std::filesystem::path& path);
 
 // Writes a new file beside `path`, brings it to the disk (fsync) and renames it, so that `path` is
 // replaced at once; it keeps its permissions. A link stays one: what it names is replaced. Into a

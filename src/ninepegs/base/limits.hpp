@@ -23,6 +23,9 @@ inline constexpr int plies = 10000;                  // length of a playout
 inline constexpr int definitionUses = 20000;         // all uses of definitions, written out
 inline constexpr int loopSteps = 20'000'000;         // cells looked at one by one for one ply
 inline constexpr int defineDepth = 32;               // defined names that use each other
+inline constexpr std::size_t recordLine = 1u << 20;  // bytes of a record's line or comment
+inline constexpr std::size_t recordMoves = 200'000;  // of a recorded game, with its variations
+inline constexpr int recordDepth = 100;              // variations inside each other
 inline constexpr int countDepth = 100;               // plies that `count` looks ahead
 inline constexpr int searchDepth = 60;               // plies that an opponent looks ahead
 

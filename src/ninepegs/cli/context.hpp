@@ -112,6 +112,7 @@ void addCheck(CLI::App& app, Context& context);
 void addMatch(CLI::App& app, Context& context);
 void addThink(CLI::App& app, Context& context);
 void addReview(CLI::App& app, Context& context);
+void addReplay(CLI::App& app, Context& context);
 void addSolve(CLI::App& app, Context& context);
 void addMutate(CLI::App& app, Context& context);
 void addAsk(CLI::App& app, Context& context);

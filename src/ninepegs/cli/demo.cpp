@@ -8,7 +8,7 @@
 #include "ninepegs/draw/board_figure.hpp"
 #include "ninepegs/game/move_text.hpp"
 #include "ninepegs/play/match.hpp"
-#include "ninepegs/records/game_record.hpp"
+#include "ninepegs/records/movetext.hpp"
 #include "ninepegs/report/board_text.hpp"
 #include "ninepegs/report/check_text.hpp"
 #include "ninepegs/report/moves_from.hpp"
@@ -91,7 +91,11 @@ void Demo::game() {
   report::Marks marks;
   marks.shown = game->shownCells(played.last);
   records::GameRecord record = records::makeRecord(*game, game->start(), played.moves);
-  print("moves: " + joined(record.moves, ", ") + "\n" +
+  record.setTag("White", "search");
+  record.setTag("Black", "greedy");
+  std::vector<std::string> texts;
+  for (const records::RecordedMove& one : record.moves) texts.push_back(one.text);
+  print("moves: " + joined(texts, ", ") + "\n" +
         report::boardText(*game, played.last, marks, context_.paint) +
         report::stateText(*game, played.last, context_.paint) + "\n");
   std::filesystem::path path = folder_ / "tic-tac-toe-game.txt";

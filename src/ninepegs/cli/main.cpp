@@ -64,6 +64,7 @@ int run(int argc, char** argv) {
   cli::addCheck(app, context);
   cli::addThink(app, context);
   cli::addReview(app, context);
+  cli::addReplay(app, context);
   cli::addSolve(app, context);
   cli::addMatch(app, context);
   cli::addMutate(app, context);

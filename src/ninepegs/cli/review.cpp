@@ -1,11 +1,12 @@
 #include <fmt/format.h>
 
+#include <fstream>
+
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/cli/context.hpp"
-#include "ninepegs/game/move_text.hpp"
 #include "ninepegs/play/review.hpp"
-#include "ninepegs/records/game_record.hpp"
+#include "ninepegs/records/game_reader.hpp"
 #include "ninepegs/report/review_text.hpp"
 
 namespace ninepegs::cli {
@@ -19,34 +20,24 @@ struct Options {
 };
 
 void run(const Options& options, Context& context) {
-  records::GameRecord record =
-      records::readRecord(readFile(options.record, limits::sheetBytes), options.record);
-  auto tag = [&](const char* name) {
-    for (const auto& [key, value] : record.tags)
-      if (key == name) return value;
-    return std::string();
-  };
-  if (!options.game && tag("Game").empty())
+  std::unique_ptr<std::istream> in = openForReading(options.record);
+  std::unique_ptr<records::GameReader> reader = records::openRecords(*in, options.record);
+  std::optional<records::GameRecord> found = reader->next();
+  if (!found) throw BadInput(Place{options.record, 0, 0, 1, {}}, "there is no game in it", "");
+  records::GameRecord& record = *found;
+  if (!options.game && record.tag("Game").empty())
     throw BadInput(Place{options.record, 0, 0, 1, {}}, "the record does not say which game it is",
                    "name the game with --game");
   std::shared_ptr<const Game> game =
-      context.library.open(options.game.value_or(tag("Game")), tag("Variant"));
+      context.library.open(options.game.value_or(record.tag("Game")), record.tag("Variant"));
   if (game->secrets() != nullptr)
     throw BadInput(Place{}, "the search would see the other side's secret pieces",
                    "`review` is for games without secrets");
-  Position from =
-      record.start.empty() ? game->start() : game->readPosition(record.start, options.record);
-  std::vector<Move> moves;
-  Position position = from;
-  for (std::size_t i = 0; i < record.moves.size(); ++i) {
-    std::vector<Move> found = matchingMoves(*game, position, record.moves[i]);
-    if (game->ended(position) || found.empty())
-      throw BadInput(Place{options.record, 0, 0, 1, {}},
-                     fmt::format("ply {}: \"{}\" is no legal move", i + 1, record.moves[i]),
-                     whyNot(*game, position, record.moves[i]));
-    moves.push_back(found.front());
-    game->apply(position, found.front());
-  }
+  records::nameCells(*game, record);
+  records::Replayed played = records::replay(*game, record, options.record);
+  if (played.moves.size() < record.moves.size()) throw BadInput(played.faults);
+  const Position& from = played.from;
+  const std::vector<Move>& moves = played.moves;
   play::ReviewOptions how;
   how.nodes = wholeOption(options.nodes, "--nodes", 1, 1'000'000'000'000ull);
   how.seed = wholeOption(options.seed, "--seed", 0, ~0ull);

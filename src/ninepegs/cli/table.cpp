@@ -8,7 +8,7 @@
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/move_text.hpp"
-#include "ninepegs/records/game_record.hpp"
+#include "ninepegs/records/movetext.hpp"
 #include "ninepegs/report/board_text.hpp"
 
 namespace ninepegs::cli {
@@ -227,11 +227,9 @@ std::string Table::answer(const std::string& line) {
 
 std::string Table::record() const {
   records::GameRecord record = records::makeRecord(*game_, from_, moves_);
-  std::vector<std::pair<std::string, std::string>> tags;
-  for (int side = 0; side < 2; ++side)
-    tags.emplace_back(game_->info().sides[side], seats_[side].text);
-  if (seats_[0].computer || seats_[1].computer) tags.emplace_back("Seed", std::to_string(seed_));
-  record.tags.insert(record.tags.end() - 1, tags.begin(), tags.end());
+  record.setTag("White", seats_[0].text);
+  record.setTag("Black", seats_[1].text);
+  if (seats_[0].computer || seats_[1].computer) record.setTag("Seed", std::to_string(seed_));
   return records::toText(record);
 }
 

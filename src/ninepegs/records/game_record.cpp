@@ -2,111 +2,150 @@
 
 #include <fmt/format.h>
 
-#include "ninepegs/base/limits.hpp"
-#include "ninepegs/base/text.hpp"
+#include "ninepegs/game/move_text.hpp"
 
 namespace ninepegs::records {
 namespace {
 
-std::string quoted(std::string_view text) {
-  std::string out;
-  for (char c : text) {
-    if (c == '"' || c == '\\') out += '\\';
-    out += static_cast<unsigned char>(c) < 32 ? ' ' : c;
+// In standard algebraic notation where the game has it.
+std::string recordedText(const Game& game, const Position& position, const Move& move) {
+  std::vector<std::string> others = game.otherTexts(position, move);
+  if (others.size() > 1) {
+    std::vector<Move> found = matchingMoves(game, position, others[1]);
+    if (found.size() == 1 && found.front() == move) return others[1];
   }
-  return out;
+  return game.moveText(position, move);
+}
+
+// Plays lines and notes what cannot be played.
+class Player {
+ public:
+  Player(const Game& game, const std::string& source, std::vector<Diagnostic>& faults)
+      : game_(game), source_(source), faults_(faults) {}
+
+  // Moves that were played are added to `played`, unless that is nullptr.
+  void play(const std::vector<RecordedMove>& line, Position& position, std::vector<Move>* played) {
+    for (const RecordedMove& one : line) {
+      for (const RecordedMove::Line& other : one.lines) {
+        Position branch = position;
+        play(other.moves, branch, nullptr);
+      }
+      Result result = game_.result(position);
+      if (result.kind != ResultKind::ongoing && !result.claim) {
+        note(one,
+             fmt::format("\"{}\" is played, though the game is over: {}", one.text,
+                         resultText(game_, result)),
+             "");
+        return;
+      }
+      std::vector<Move> found = matchingMoves(game_, position, one.text);
+      if (found.size() != 1) {
+        note(one,
+             found.empty() ? fmt::format("\"{}\" is no legal move here", one.text)
+                           : fmt::format("\"{}\" can be read as several moves", one.text),
+             found.empty() ? whyNot(game_, position, one.text) : "");
+        return;
+      }
+      if (played != nullptr) played->push_back(found.front());
+      game_.apply(position, found.front());
+    }
+  }
+
+ private:
+  void note(const RecordedMove& at, const std::string& message, const std::string& hint) {
+    faults_.push_back(
+        {Place{source_, at.line, at.column, static_cast<int>(at.text.size()), {}}, message, hint});
+  }
+
+  const Game& game_;
+  const std::string& source_;
+  std::vector<Diagnostic>& faults_;
+};
+
+void nameCells(const Geometry& board, std::vector<RecordedMove>& moves) {
+  for (RecordedMove& one : moves) {
+    if (one.text.empty()) {
+      one.text = "pass";
+    } else if (one.text.size() == 2 && one.text[0] >= 'a' && one.text[1] >= 'a') {
+      int x = one.text[0] - 'a', y = one.text[1] - 'a';
+      if (x < board.columns() && y < board.rows())
+        if (Cell cell = board.cellAt(x, y); board.has(cell)) one.text = board.label(cell);
+    }
+    for (RecordedMove::Line& other : one.lines) nameCells(board, other.moves);
+  }
 }
 
 }  // namespace
 
+void nameCells(const Game& game, GameRecord& record) {
+  if (record.points) nameCells(game.board(), record.moves);
+  record.points = false;
+}
+
+std::string GameRecord::tag(const std::string& name) const {
+  for (const auto& [key, value] : tags)
+    if (key == name) return value;
+  return {};
+}
+
+void GameRecord::setTag(const std::string& name, const std::string& value) {
+  for (auto& [key, old] : tags)
+    if (key == name) {
+      old = value;
+      return;
+    }
+  tags.emplace_back(name, value);
+}
+
+std::string resultToken(const Result& result) {
+  if (result.kind == ResultKind::win) return result.winner == 0 ? "1-0" : "0-1";
+  return result.kind == ResultKind::draw ? "1/2-1/2" : "*";
+}
+
 GameRecord makeRecord(const Game& game, const Position& from, const std::vector<Move>& moves) {
   GameRecord record;
-  record.tags.emplace_back("Game", game.info().id);
-  if (!game.info().variant.empty()) record.tags.emplace_back("Variant", game.info().variant);
-  if (!(from == game.start())) record.start = game.positionText(from);
+  if (!(from == game.start())) {
+    record.start = game.notation(from);
+    if (record.start.empty()) record.start = game.positionText(from);
+  }
   Position position = from;
   for (const Move& move : moves) {
-    record.moves.push_back(game.moveText(position, move));
+    RecordedMove one;
+    one.text = recordedText(game, position, move);
+    record.moves.push_back(std::move(one));
     game.apply(position, move);
   }
   Result result = game.result(position);
-  record.tags.emplace_back(
-      "Result", result.kind == ResultKind::ongoing ? "unfinished" : resultText(game, result));
+  record.result = resultToken(result);
+  record.tags = {{"Event", game.info().title},
+                 {"Site", "?"},
+                 {"Date", "????.??.??"},
+                 {"Round", "?"},
+                 {"White", "?"},
+                 {"Black", "?"},
+                 {"Result", record.result},
+                 {"Game", game.info().id}};
+  if (!game.info().variant.empty()) record.setTag("Variant", game.info().variant);
+  record.setTag("Outcome",
+                result.kind == ResultKind::ongoing ? "not ended" : resultText(game, result));
   return record;
 }
 
-std::string toText(const GameRecord& record) {
-  std::string out;
-  for (const auto& [name, value] : record.tags)
-    out += fmt::format("[{} \"{}\"]\n", name, quoted(value));
-  if (!record.start.empty()) out += fmt::format("[Position \"{}\"]\n", quoted(record.start));
-  out += "\n";
-  std::string line;
-  for (std::size_t i = 0; i < record.moves.size(); ++i) {
-    std::string part =
-        i % 2 == 0 ? fmt::format("{}. {}", i / 2 + 1, record.moves[i]) : record.moves[i];
-    if (i + 1 < record.moves.size()) part += i % 2 == 0 ? "," : ";";
-    // A line that begins with '[' would be a tag.
-    if (!line.empty() && line.size() + part.size() + 1 > 78 && part.front() != '[') {
-      out += line + "\n";
-      line.clear();
-    }
-    line += (line.empty() ? "" : " ") + part;
-  }
-  return out + line + (line.empty() ? "" : "\n");
-}
-
-GameRecord readRecord(const std::string& text, const std::string& source) {
-  GameRecord record;
-  std::size_t from = 0;
-  int number = 0;
-  std::string all;
-  auto refuse = [&](int line, int column, const std::string& shown, const std::string& message,
-                    const std::string& hint) {
-    throw BadInput(Place{source, line, column, 1, shown}, message, hint);
-  };
-  if (firstBadUtf8(text) != std::string::npos || text.find('\0') != std::string::npos)
-    refuse(0, 0, "", "this is not UTF-8 text", "a game record is a plain text file");
-  while (from <= text.size()) {
-    std::size_t to = std::min(text.find('\n', from), text.size());
-    std::string line = text.substr(from, to - from);
-    if (!line.empty() && line.back() == '\r') line.pop_back();
-    from = to + 1;
-    ++number;
-    std::string body(trimmed(line));
-    if (body.empty()) continue;
-    if (body.front() != '[') {
-      all += body + " ";
-      continue;
-    }
-    if (!all.empty()) refuse(number, 1, line, "a tag stands behind the moves", "");
-    std::size_t space = body.find(' ');
-    if (body.size() < 6 || body.back() != ']' || space == std::string::npos ||
-        body[space + 1] != '"' || body[body.size() - 2] != '"' || space + 1 == body.size() - 2)
-      refuse(number, 1, line, "this is no tag", "a tag looks like: [Game \"tic-tac-toe\"]");
-    std::string value;
-    for (std::size_t i = space + 2; i + 2 < body.size(); ++i) {
-      if (body[i] == '\\' && i + 3 < body.size()) ++i;
-      value += body[i];
-    }
-    std::string name = body.substr(1, space - 1);
-    if (name == "Position")
-      record.start = value;
-    else
-      record.tags.emplace_back(name, value);
-  }
-  // `1. a, b; 2. c, d`: numbers in front of a pair are taken off.
-  for (const std::string& pair : splitTrimmed(all, ';')) {
-    std::string moves = pair;
-    std::size_t dot = moves.find(". ");
-    if (dot != std::string::npos && wholeNumber(moves.substr(0, dot)))
-      moves = moves.substr(dot + 2);
-    for (const std::string& move : splitTrimmed(moves, ',')) {
-      if (move.empty()) refuse(number, 0, "", "a move is missing between two commas", "");
-      record.moves.push_back(move);
-    }
-  }
-  return record;
+Replayed replay(const Game& game, const GameRecord& record, const std::string& source) {
+  Replayed out;
+  out.from = record.start.empty() ? game.start() : game.readPosition(record.start, source);
+  out.last = out.from;
+  Player(game, source, out.faults).play(record.moves, out.last, &out.moves);
+  if (out.moves.size() < record.moves.size()) return out;
+  // A side may have resigned, or both agreed: only a game that has ended says who won.
+  Result result = game.result(out.last);
+  std::string token = resultToken(result);
+  if (token != "*" && !result.claim && record.result != token)
+    out.faults.push_back({Place{source, record.line, 0, 1, {}},
+                          fmt::format("the record says {}, but by the rules it is {}: {}",
+                                      record.result, token, resultText(game, result)),
+                          ""});
+  return out;
 }
 
 }  // namespace ninepegs::records

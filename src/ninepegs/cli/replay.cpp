@@ -1,0 +1,168 @@
+#include <fmt/format.h>
+
+#include <filesystem>
+#include <fstream>
+
+#include "ninepegs/base/files.hpp"
+#include "ninepegs/base/limits.hpp"
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/cli/context.hpp"
+#include "ninepegs/draw/board_figure.hpp"
+#include "ninepegs/records/movetext.hpp"
+#include "ninepegs/records/sgf.hpp"
+#include "ninepegs/report/board_text.hpp"
+#include "ninepegs/report/replay_text.hpp"
+
+namespace ninepegs::cli {
+namespace {
+
+struct Options {
+  std::string record;
+  Said game, variant, number, ply, figure, to;
+  bool boards = false, json = false;
+};
+
+// The game of a record, opened once for all records of it.
+class Games {
+ public:
+  Games(const Options& options, Context& context) : options_(options), context_(context) {}
+
+  const Game& of(const records::GameRecord& record) {
+    std::string name = options_.game.value_or(record.tag("Game"));
+    std::string variant = options_.variant.value_or(record.tag("Variant"));
+    if (name.empty())
+      throw BadInput(Place{options_.record, record.line, 0, 1, {}},
+                     "the record does not say which game it is", "name the game with --game");
+    if (!game_ || name != name_ || variant != variant_)
+      game_ = context_.library.open(name_ = name, variant_ = variant);
+    return *game_;
+  }
+
+ private:
+  const Options& options_;
+  Context& context_;
+  std::string name_, variant_;
+  std::shared_ptr<const Game> game_;
+};
+
+// One game: its boards, a figure, another format.
+void show(const Options& options, const Game& game, const records::GameRecord& record,
+          const records::Replayed& played, Context& context) {
+  std::size_t ply = played.moves.size();
+  if (options.ply)
+    ply = static_cast<std::size_t>(wholeOption(*options.ply, "--ply", 0, played.moves.size()));
+  if (options.to) {
+    bool sgf = options.to->ends_with(".sgf");
+    if (!sgf && !options.to->ends_with(".pgn") && !options.to->ends_with(".txt"))
+      throw BadInput(Place{"--to", 1, 1, static_cast<int>(options.to->size()), *options.to},
+                     "a record is written as .pgn, .txt or .sgf", "such as: --to game.sgf");
+    writeFile(*options.to, sgf ? records::toSgf(game, record) : records::toText(record));
+  }
+  Position position = played.from;
+  std::string boards;
+  for (std::size_t i = 0; i < ply; ++i) {
+    if (options.boards)
+      boards += report::plyText(game, position, i, &played.moves[i], context.paint);
+    game.apply(position, played.moves[i]);
+  }
+  if (options.figure) {
+    draw::FigureMarks marks;
+    marks.shown = game.shownCells(position);
+    marks.caption =
+        fmt::format("ply {}: {}", ply, report::stateText(game, position, report::Paint()));
+    draw::drawBoard(game, position, marks, *options.figure);
+  }
+  if (options.json) {
+    print(report::replayJson(game, record, played) + "\n");
+    return;
+  }
+  print(report::replayText(game, record, played, context.paint) + boards +
+        report::plyText(game, position, ply, nullptr, context.paint));
+  if (options.figure) print("figure: " + *options.figure + "\n");
+  if (options.to) print("record: " + *options.to + "\n");
+}
+
+void run(const Options& options, Context& context) {
+  std::unique_ptr<std::istream> in = openForReading(options.record);
+  std::unique_ptr<records::GameReader> reader = records::openRecords(*in, options.record);
+  unsigned long long wanted = options.number ? wholeOption(*options.number, "--number", 1, ~0u) : 0;
+  Games games(options, context);
+  std::optional<records::GameRecord> first;
+  unsigned long long number = 0, faulty = 0;
+  bool one = options.number || options.ply || options.figure || options.to || options.boards;
+  Progress progress(context, "games", 0);
+  while (std::optional<records::GameRecord> record = reader->next()) {
+    if (wantsStop(&stopFlag())) break;
+    progress.at(++number);
+    if (wanted > 0 && number != wanted) continue;
+    if (one && wanted == 0 && number > 1)
+      throw BadInput(Place{options.record, record->line, 0, 1, {}},
+                     "there is more than one game in it", "say which: --number 1");
+    const Game& game = games.of(*record);
+    records::nameCells(game, *record);
+    records::Replayed played = records::replay(game, *record, options.record);
+    faulty += !played.faults.empty();
+    if (!played.faults.empty()) printError(toText(played.faults) + "\n");
+    if (one || options.json) {
+      show(options, game, *record, played, context);
+      if (wanted > 0) break;
+      continue;
+    }
+    if (number == 1)
+      first = std::move(record);
+    else if (number == 2)
+      first.reset();
+  }
+  if (number == 0) throw BadInput(Place{options.record, 0, 0, 1, {}}, "there is no game in it", "");
+  if (wanted > number)
+    throw BadInput(
+        Place{"--number", 1, 1, static_cast<int>(options.number->size()), *options.number},
+        fmt::format("there are only {} games in {}", number, options.record), "");
+  if (first) {
+    const Game& game = games.of(*first);
+    show(options, game, *first, records::replay(game, *first, options.record), context);
+  } else if (!one && !options.json) {
+    print(fmt::format("{}, {} by the rules\n", plural(static_cast<long long>(number), "game"),
+                      faulty == 0 ? "all" : fmt::format("{} not", faulty)));
+  }
+  if (wantsStop(&stopFlag()))
+    context.exitCode = exitInterrupted;
+  else if (faulty > 0)
+    context.exitCode = exitFault;
+}
+
+}  // namespace
+
+void addReplay(CLI::App& app, Context& context) {
+  auto options = std::make_shared<Options>();
+  CLI::App* command = app.add_subcommand(
+      "replay",
+      "Play recorded games again: the board at any ply, each move held against the rules");
+  command->add_option("RECORD", options->record, "a file of games: .pgn, .txt or .sgf")
+      ->required()
+      ->option_text(" ");
+  addSaid(*command, "--game", options->game, "the game or its sheet, if the record does not say it")
+      ->type_name("GAME");
+  addSaid(*command, "--variant", options->variant, "a variant of it")->type_name("NAME");
+  addSaid(*command, "--number", options->number, "only this game of the file, counted from 1")
+      ->type_name("N");
+  addSaid(*command, "--ply", options->ply, "the board behind so many plies (default: the last)")
+      ->type_name("N");
+  command->add_flag("--boards", options->boards, "the board at every ply");
+  addSaid(*command, "--figure", options->figure, "also draw it: .svg, .png or .pdf")
+      ->type_name("FILE");
+  addSaid(*command, "--to", options->to, "write the game to this file: .pgn, .txt or .sgf")
+      ->type_name("FILE");
+  command->add_flag("--json", options->json, "print one JSON object a game");
+  command->footer(
+      "Exit code 1: a move is not legal by the rules, or the result is another. A folder of\n"
+      "records is a test: ninepegs check GAME --records FOLDER.\n"
+      "Examples:\n"
+      "  ninepegs play tic-tac-toe --first random --second greedy --seed 7 --record game.txt\n"
+      "  ninepegs replay game.txt --boards\n"
+      "  ninepegs replay games.pgn --game chess --number 3 --ply 20 --figure ply20.svg\n"
+      "  ninepegs replay game.txt --to game.sgf");
+  command->callback([options, &context] { run(*options, context); });
+}
+
+}  // namespace ninepegs::cli
