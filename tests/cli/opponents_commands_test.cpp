@@ -76,17 +76,17 @@ TEST(Review, NamesTheMovesThatGaveTheResultAway) {
     more.insert(more.begin(), {"review", (folder / "game.txt").string()});
     return ninepegs(more);
   };
-  Json json = Json::parse(review("1. 1, 2; 2. 5, 3; 3. 4, 9", {"--json"}).out);
+  Json json = Json::parse(review("1. 1 2 2. 5 3 3. 4 9", {"--json"}).out);
   std::vector<std::string> verdicts;
   for (const Json& ply : json["plies"]) verdicts.push_back(ply["verdict"]);
   // 2 lets Cross win; 5 keeps it; 3 is lost anyway; 4 wins still; 9 is lost anyway.
   EXPECT_EQ(verdicts, (std::vector<std::string>{"plain", "lets the other side win", "plain",
                                                 "plain", "plain", "plain"}));
-  Ran ran = review("1. 1, 2; 2. 9, 5");
+  Ran ran = review("1. 1 2 2. 9 5");
   EXPECT_EQ(ran.exitCode, 0);
   EXPECT_TRUE(has(ran.out, "would have stopped that")) << ran.out;
   // A win that is passed over.
-  json = Json::parse(review("1. 1, 4; 2. 2, 5; 3. 9", {"--json"}).out);
+  json = Json::parse(review("1. 1 4 2. 2 5 3. 9", {"--json"}).out);
   EXPECT_EQ(json["plies"][4]["verdict"], "missed win");
   EXPECT_EQ(json["plies"][4]["best_move"], "3");
 }
@@ -146,6 +146,30 @@ TEST(Replay, ShowsBoardsAndHoldsMovesAgainstTheRules) {
   EXPECT_EQ(ninepegs({"replay", two, "--ply", "0"}).exitCode, 2);
 }
 
+TEST(Records, OfAFolderAreATest) {
+  Folder folder;
+  auto check = [&] {
+    return ninepegs({"check", "connect-four", "--playouts", "50", "--seed", "1", "--records",
+                     folder.path().string()});
+  };
+  EXPECT_EQ(check().exitCode, 2);  // none are there
+  writeFile(folder / "a.pgn",
+            "1. d d 2. d *\n\n[Game \"connect-four\"]\n1. a b 2. a b 3. a b 4. a 1-0\n");
+  writeFile(folder / "notes.md", "no record");
+  Ran ran = check();
+  EXPECT_EQ(ran.exitCode, 0) << ran.out << ran.err;
+  EXPECT_TRUE(has(ran.out, "records: 2 games in 1 file, all by the rules")) << ran.out;
+  writeFile(folder / "b.pgn", "1. d d 2. d d 3. d d 4. d *\n");
+  ran = check();
+  EXPECT_EQ(ran.exitCode, 1);
+  EXPECT_TRUE(has(ran.out, "b.pgn, game 1")) << ran.out;
+  EXPECT_TRUE(has(ran.out, "\"d\" is no legal move here")) << ran.out;
+  writeFile(folder / "b.pgn", "[Game \"nim\"]\n*\n");
+  ran = check();
+  EXPECT_EQ(ran.exitCode, 2);
+  EXPECT_TRUE(has(ran.err, "a record of nim, not of connect-four")) << ran.err;
+}
+
 TEST(Review, WhatIsNoRecordOfTheGameIsRefused) {
   Folder folder;
   auto refused = [&](const std::string& text, const char* says) {
@@ -154,10 +178,11 @@ TEST(Review, WhatIsNoRecordOfTheGameIsRefused) {
     EXPECT_EQ(ran.exitCode, 2) << text;
     EXPECT_TRUE(has(ran.err, says)) << ran.err;
   };
-  refused("[Game \"tic-tac-toe\"]\n\n1. 1, 1\n", "ply 2: \"1\" is no legal move");
-  refused("[Game \"tic-tac-toe\"]\n\n1. 1, 2; 2. 4, 3; 3. 7, 5\n", "ply 6");
-  refused("[Game \"none\"]\n\n1. 1, 1\n", "none");
-  refused("1. 1, 2\n", "which game");
+  refused("[Game \"tic-tac-toe\"]\n\n1. 1 1\n", "game.txt:3:6: \"1\" is no legal move");
+  refused("[Game \"tic-tac-toe\"]\n\n1. 1 2 2. 4 3 3. 7 5\n", "though the game is over");
+  refused("[Game \"tic-tac-toe\"]\n\n1. 1, 2; 2. 4, 3\n", "begins a comment");
+  refused("[Game \"none\"]\n\n1. 1 1\n", "none");
+  refused("1. 1 2\n", "which game");
   refused("\xff\xfe", "game.txt");
   refused("", "game.txt");
 }

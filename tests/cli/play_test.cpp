@@ -87,6 +87,38 @@ TEST(Play, HintHelpAndBoard) {
     EXPECT_NE(ran.out.find(word), std::string::npos);
 }
 
+TEST(Play, GoesBackAndTriesAnotherLine) {
+  Folder folder;
+  std::string path = (folder / "g.txt").string();
+  Ran ran = ninepegs({"play", "tic-tac-toe", "--second", "human", "--seed", "1", "--record", path},
+                     {.input = "5\n1\n3\n7\nback 3\n9\n1\nlines\ngoto 1\nforward 2\n"
+                               "goto 9\nback x\nquit\n"});
+  EXPECT_EQ(ran.exitCode, 0) << ran.err;
+  EXPECT_NE(ran.out.find("ply 1 of 4"), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("this line, at ply 3: 5 9 1\nleft, 1: 5 1 3 7\n"), std::string::npos)
+      << ran.out;
+  EXPECT_NE(ran.out.find("ply 3 of 3"), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("\"9\" is no ply of this game: they are 0 to 3"), std::string::npos);
+  EXPECT_NE(ran.out.find("\"x\" is no number of plies"), std::string::npos);
+  std::string record = contents(path);
+  EXPECT_NE(record.find("1. 5 9 ( 1... 1 2. 3 7 ) 2. 1 *\n"), std::string::npos) << record;
+  EXPECT_EQ(ninepegs({"replay", path}).exitCode, 0);
+  // Against a computer: back to where the human is to move, and its answer is not made anew.
+  ran = ninepegs({"play", "tic-tac-toe", "--second", "greedy", "--seed", "1"},
+                 {.input = "5\nback\nforward\nquit\n"});
+  EXPECT_NE(ran.out.find("ply 0 of 2"), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("ply 2 of 2"), std::string::npos) << ran.out;
+}
+
+TEST(Play, ShowsWhereAPieceMayGo) {
+  Ran ran = ninepegs({"play", "chess", "--second", "human", "--seed", "1"},
+                     {.input = "g1\nf3\ne7\ne5\ne4\nquit\n"});
+  EXPECT_NE(ran.out.find("<N>"), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("the next word is the place"), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("<p>"), std::string::npos) << ran.out;
+  EXPECT_EQ(ran.exitCode, 0);
+}
+
 TEST(Play, DrawsMovesAtRandomWhenAsked) {
   // Five ships are laid at random, then a shot is fired by hand.
   std::vector<std::string> call = {"play", "battleship", "--seed", "3", "--second", "random"};
@@ -115,9 +147,11 @@ TEST(Play, RecordsAndSaves) {
                  "1\n4\n2\n5\nsave " + saved + "\n3\nquit\n");
   EXPECT_EQ(ran.exitCode, 0);
   EXPECT_EQ(contents(file),
-            "[Game \"tic-tac-toe\"]\n[Cross \"human\"]\n[Nought \"human\"]\n"
-            "[Result \"Cross wins: three in a line\"]\n\n1. 1, 4; 2. 2, 5; 3. 3\n");
-  EXPECT_NE(contents(saved).find("[Result \"unfinished\"]"), std::string::npos);
+            "[Event \"Tic-tac-toe\"]\n[Site \"?\"]\n[Date \"????.??.??\"]\n[Round \"?\"]\n"
+            "[White \"human\"]\n[Black \"human\"]\n[Result \"1-0\"]\n"
+            "[Game \"tic-tac-toe\"]\n[Outcome \"Cross wins: three in a line\"]\n\n"
+            "1. 1 4 2. 2 5 3. 3 1-0\n");
+  EXPECT_NE(contents(saved).find("[Result \"*\"]"), std::string::npos);
   EXPECT_EQ(std::distance(std::filesystem::directory_iterator(folder.path()), {}), 2);
 }
 

@@ -13,6 +13,7 @@
 #include "ninepegs/report/every_text.hpp"
 #include "ninepegs/report/json.hpp"
 #include "ninepegs/report/listing.hpp"
+#include "ninepegs/report/record_cases.hpp"
 
 namespace ninepegs::cli {
 namespace {
@@ -22,7 +23,7 @@ struct Options {
   DrawOptions drawing;
   std::string playouts = "10000";
   Said out;
-  Said memory, resume;
+  Said memory, resume, records;
   bool allVariants = false, closely = false, everyPosition = false, json = false;
   bool listing = false, watch = false;
 };
@@ -30,7 +31,8 @@ struct Options {
 struct Checked {
   std::shared_ptr<const Game> game;
   verify::CheckReport report;
-  std::string files;  // that were written, a line each
+  std::string files;    // that were written, a line each
+  std::string records;  // what was said of recorded games
 };
 
 // What a file could not take is told behind the report, which is worth more than the file.
@@ -119,16 +121,25 @@ std::vector<Checked> checkAll(const Options& options, Asked asked, Context& cont
   verify::CheckOptions& how = asked.how;
   if (options.resume) goOn(*game, *options.resume, how);
   if (options.out) makeFolder(*options.out);  // before the work, not after it
-  std::vector<Checked> all = {{game, {}, {}}};
+  std::vector<Checked> all = {{game, {}, {}, {}}};
   if (options.allVariants)
     for (const auto& [name, says] : game->info().variants)
-      all.push_back({game->variant(name), {}, {}});
+      all.push_back({game->variant(name), {}, {}, {}});
   context.exitCode = exitFine;
   for (Checked& one : all) {
     if (wantsStop(&stopFlag())) one.report.stopped = true;
     if (one.report.stopped) continue;
     const std::string& variant = one.game->info().variant;
     how.examples = &one == &all.front();  // those of the variants are run there, too
+    verify::CheckReport recorded;
+    if (options.records && how.examples) {
+      report::RecordsHeld held =
+          report::addRecords(*one.game, *options.records, &stopFlag(), recorded);
+      one.records = fmt::format("records: {} in {}, {} by the rules\n",
+                                plural(static_cast<long long>(held.games), "game"),
+                                plural(static_cast<long long>(held.files), "file"),
+                                held.faulty == 0 ? "all" : fmt::format("{} not", held.faulty));
+    }
     {
       Progress progress(context, variant.empty() ? "playouts" : "playouts of " + variant,
                         how.playouts);
@@ -136,6 +147,8 @@ std::vector<Checked> checkAll(const Options& options, Asked asked, Context& cont
       one.report = verify::check(*one.game, how);
       how.progress = nullptr;
     }
+    for (verify::Finding& finding : recorded.findings)
+      one.report.findings.push_back(std::move(finding));
     if (options.everyPosition && !one.report.stopped)
       everyPosition(one, how, asked.memory, context);
     context.exitCode = std::max(context.exitCode, exitCodeOf(one.report));
@@ -156,6 +169,7 @@ void tell(const Options& options, const verify::CheckOptions& how, const std::ve
   }
   for (const Checked& one : all) {
     std::string out = report::checkText(*one.game, how, one.report, context.paint);
+    out += one.records;
     if (options.listing) out += report::listingText(*one.game, one.report, context.paint);
     if (!one.files.empty()) out += "\nFiles\n" + one.files;
     print(out + (&one == &all.back() ? "" : "\n"));
@@ -228,6 +242,9 @@ void addCheck(CLI::App& app, Context& context) {
   addSaid(*command, "--memory", options->memory,
           "megabytes that every position may take (default 1024)")
       ->type_name("N");
+  addSaid(*command, "--records", options->records,
+          "also play the recorded games of this folder: each is a case that the rules must allow")
+      ->type_name("DIR");
   command->add_flag("--listing", options->listing,
                     "also print the sheet with how often each statement was used, and the parts of "
                     "conditions that decided nothing");
@@ -245,6 +262,7 @@ void addCheck(CLI::App& app, Context& context) {
       "  ninepegs check tic-tac-toe --every-position\n"
       "  ninepegs check chess --playouts 1000000 --resume chess-check.json\n"
       "  ninepegs check ./my-game.pegs --watch\n"
+      "  ninepegs check connect-four --records games\n"
       "  ninepegs check ./my-game.pegs --out report");
   command->callback([options, &context] { run(*options, context); });
 }

@@ -10,6 +10,7 @@
 #include "ninepegs/game/move_text.hpp"
 #include "ninepegs/records/movetext.hpp"
 #include "ninepegs/report/board_text.hpp"
+#include "ninepegs/report/moves_from.hpp"
 
 namespace ninepegs::cli {
 namespace {
@@ -67,6 +68,15 @@ void Table::refresh() {
 }
 
 void Table::place(const Move& move) {
+  picked_ = -1;
+  if (!ahead_.empty()) {
+    if (ahead_.back() == move) {
+      ahead_.pop_back();
+    } else {
+      others_.push_back(wholeLine());
+      ahead_.clear();
+    }
+  }
   known_.note(position_, move);
   before_.push_back(position_);
   moves_.push_back(move);
@@ -111,7 +121,11 @@ std::string Table::computerMoves(const StopFlag* stop) {
 
 std::string Table::makeMove(const std::string& typed) {
   std::vector<Move> found = matchingMoves(*game_, position_, typed);
-  if (found.empty()) return whyNot(*game_, position_, typed) + "\n";
+  if (found.empty()) found = pickedTo(typed);
+  if (found.empty()) {
+    std::string picked = pick(typed);
+    return picked.empty() ? whyNot(*game_, position_, typed) + "\n" : picked;
+  }
   if (found.size() > 1) {
     std::vector<std::string> texts;
     for (const Move& move : found) texts.push_back(game_->moveText(position_, move));
@@ -123,20 +137,128 @@ std::string Table::makeMove(const std::string& typed) {
   return told + board();
 }
 
+void Table::takeBack() {
+  position_ = before_.back();
+  before_.pop_back();
+  moves_.pop_back();
+  picked_ = -1;
+  draws_ = 0;
+}
+
 std::string Table::undo() {
   if (moves_.empty()) return "there is no move to take back\n";
   int taken = 0;
-  draws_ = 0;
+  ahead_.clear();
   do {  // back to a human's turn
-    position_ = before_.back();
-    before_.pop_back();
-    moves_.pop_back();
+    takeBack();
     ++taken;
-    refresh();
   } while (!moves_.empty() && !humanToMove());
+  refresh();
   known_ = play::Sides(*game_, from_);
   for (std::size_t i = 0; i < moves_.size(); ++i) known_.note(before_[i], moves_[i]);
   return fmt::format("took back {}\n", plural(taken, "move")) + board();
+}
+
+std::vector<Move> Table::wholeLine() const {
+  std::vector<Move> line = moves_;
+  line.insert(line.end(), ahead_.rbegin(), ahead_.rend());
+  return line;
+}
+
+// Goes to a ply of the line, or the last one before it at which a human is to move.
+std::string Table::stand(std::size_t ply) {
+  std::size_t was = moves_.size(), length = was + ahead_.size();
+  if (game_->secrets() != nullptr && hasHuman() && (seats_[0].computer || seats_[1].computer))
+    return "where pieces are secret there is only undo\n";
+  while (moves_.size() > ply) {
+    ahead_.push_back(moves_.back());
+    takeBack();
+  }
+  while (moves_.size() < ply) {
+    Move next = ahead_.back();
+    place(next);
+  }
+  while (ply != length && !moves_.empty() && !game_->ended(position_) && !humanToMove()) {
+    ahead_.push_back(moves_.back());
+    takeBack();
+  }
+  refresh();
+  known_ = play::Sides(*game_, from_);
+  for (std::size_t i = 0; i < moves_.size(); ++i) known_.note(before_[i], moves_[i]);
+  if (moves_.size() == was) return fmt::format("this is ply {} of {}\n", was, length);
+  return fmt::format("ply {} of {}\n", moves_.size(), length) + board();
+}
+
+std::string Table::back(const std::string& number) {
+  std::optional<unsigned long long> plies = number.empty() ? 1 : wholeNumber(number);
+  if (!plies || *plies == 0)
+    return fmt::format("\"{}\" is no number of plies: say back, or back 3\n", number);
+  return stand(moves_.size() - std::min<std::size_t>(*plies, moves_.size()));
+}
+
+std::string Table::forward(const std::string& number) {
+  std::optional<unsigned long long> plies = number.empty() ? 1 : wholeNumber(number);
+  if (!plies || *plies == 0)
+    return fmt::format("\"{}\" is no number of plies: say forward, or forward 3\n", number);
+  // Against a computer a ply forward is its answer, too.
+  std::size_t to = moves_.size() + std::min<std::size_t>(*plies, ahead_.size());
+  if (number.empty() && (seats_[0].computer || seats_[1].computer))
+    to = std::min(to + 1, moves_.size() + ahead_.size());
+  return stand(to);
+}
+
+std::string Table::goTo(const std::string& number) {
+  std::optional<unsigned long long> ply = wholeNumber(number);
+  std::size_t length = moves_.size() + ahead_.size();
+  if (!ply || *ply > length)
+    return fmt::format("\"{}\" is no ply of this game: they are 0 to {}\n", number, length);
+  return stand(*ply);
+}
+
+std::string Table::lines() const {
+  std::string out;
+  auto list = [&](const std::vector<Move>& line, const std::string& name) {
+    out += name;
+    Position at = from_;
+    for (const Move& move : line) {
+      out += " " + game_->moveText(at, move);
+      game_->apply(at, move);
+    }
+    out += "\n";
+  };
+  if (game_->secrets() != nullptr && (seats_[0].computer || seats_[1].computer))
+    return "where pieces are secret no lines are shown\n";
+  list(wholeLine(), fmt::format("this line, at ply {}:", moves_.size()));
+  for (std::size_t i = 0; i < others_.size(); ++i)
+    list(others_[i], fmt::format("left, {}:", i + 1));
+  return out;
+}
+
+std::string Table::pick(const std::string& typed) {
+  if (over()) return "";
+  std::optional<Cell> cell = game_->board().find(typed);
+  if (!cell) return "";
+  report::Marks marks;
+  marks.targets = report::targetsFrom(*game_, position_, *cell);
+  if (marks.targets.none()) return "";
+  picked_ = marks.origin = *cell;
+  return "\n" + report::boardsText(*game_, position_, marks, paint_, viewer()) +
+         fmt::format("{}: {}; the next word is the place, or another move\n", typed,
+                     joined(report::textsFrom(*game_, position_, *cell), ", "));
+}
+
+// The moves from the picked cell to one that is typed.
+std::vector<Move> Table::pickedTo(const std::string& typed) const {
+  std::vector<Move> out;
+  std::optional<Cell> to = game_->board().find(typed);
+  if (picked_ < 0 || !to) return out;
+  MoveList moves;
+  game_->listMoves(position_, moves);
+  for (const Move& move : moves) {
+    std::vector<Cell> cells = game_->cellsOf(position_, move);
+    if (cells.size() > 1 && cells.front() == picked_ && cells.back() == *to) out.push_back(move);
+  }
+  return out;
 }
 
 std::string Table::hint() {
@@ -191,7 +313,11 @@ std::string Table::save(const std::string& path) {
 std::string Table::help() const {
   return "a move      such as " + (legal_.empty() ? std::string("(none now)") : legal_.front()) +
          "; see `moves`\n"
+         "a cell      where the piece on it may go; then type the place\n"
          "undo        take back your last move and the answer to it\n"
+         "back 3      three plies back, and forward 3; goto 4 to that ply; a move from\n"
+         "            there begins another line\n"
+         "lines       the lines that were played\n"
          "hint        a good move, found by a short search\n"
          "random      a legal move, drawn; random 5 draws your next five\n"
          "board       show the board again\n"
@@ -213,6 +339,12 @@ std::string Table::answer(const std::string& line) {
     return "";
   }
   if (word == "undo" && alone) return undo();
+  std::string rest = std::string(trimmed(typed.substr(word.size())));
+  bool isMove = !over() && !matchingMoves(*game_, position_, typed).empty();
+  if (word == "back" && !isMove) return back(rest);
+  if (word == "forward" && !isMove) return forward(rest);
+  if (word == "goto" && !isMove) return goTo(rest);
+  if (word == "lines" && alone) return lines();
   if (word == "hint" && alone) return hint();
   if (word == "random") return drawMoves(std::string(trimmed(typed.substr(6))));
   if (word == "board" && alone) return board();
@@ -226,7 +358,16 @@ std::string Table::answer(const std::string& line) {
 }
 
 std::string Table::record() const {
-  records::GameRecord record = records::makeRecord(*game_, from_, moves_);
+  std::vector<Move> line = wholeLine();
+  records::GameRecord record = records::makeRecord(*game_, from_, line);
+  for (const std::vector<Move>& other : others_) {
+    std::size_t same = 0;
+    while (same < std::min(line.size(), other.size()) && line[same] == other[same]) ++same;
+    if (same == line.size() || same == other.size()) continue;
+    std::vector<records::RecordedMove> moves = records::makeRecord(*game_, from_, other).moves;
+    moves.erase(moves.begin(), moves.begin() + static_cast<std::ptrdiff_t>(same));
+    record.moves[same].lines.push_back({"", std::move(moves)});
+  }
   record.setTag("White", seats_[0].text);
   record.setTag("Black", seats_[1].text);
   if (seats_[0].computer || seats_[1].computer) record.setTag("Seed", std::to_string(seed_));

@@ -40,6 +40,18 @@ class Table {
  private:
   std::string makeMove(const std::string& typed);
   std::string undo();
+  // Backwards and forwards in the line that was played; from there another can be played, and the
+  // old one is kept.
+  std::string back(const std::string& number);
+  std::string forward(const std::string& number);
+  std::string goTo(const std::string& number);
+  std::string lines() const;
+  void takeBack();
+  std::string stand(std::size_t ply);
+  std::vector<Move> wholeLine() const;  // what was played, and what was gone back from
+  // A cell was typed on which a piece stands: where it may go; then the next word is the place.
+  std::string pick(const std::string& typed);
+  std::vector<Move> pickedTo(const std::string& typed) const;
   std::string hint();
   std::string announced(const Move& move, bool hides, const std::string& remark) const;
   std::string drawMoves(const std::string& number);
@@ -54,6 +66,9 @@ class Table {
   Position from_, position_;
   std::vector<Move> moves_;
   std::vector<Position> before_;
+  std::vector<Move> ahead_;                // gone back from, the next one last
+  std::vector<std::vector<Move>> others_;  // lines from the start that were left
+  Cell picked_ = -1;
   std::vector<std::string> legal_;
   std::array<Seat, 2> seats_;
   play::Sides known_;

@@ -72,6 +72,12 @@ std::unique_ptr<Opponent> makeOpponent(std::string_view text, const std::string&
 
 std::vector<std::string> opponentNames();
 
+struct SearchLimits;
+struct PlayoutLimits;
+// The text that makes an opponent of these limits.
+std::string nameOf(const SearchLimits& limits);
+std::string nameOf(const PlayoutLimits& limits);
+
 // Each legal move is equally likely.
 std::unique_ptr<Opponent> makeRandom();
 // Wins at once if it can; else, if it can, keeps the other side from winning at once; else random.

@@ -151,7 +151,47 @@ class Reader {
   std::map<std::string, double> values_;
 };
 
+// An opponent's word and its settings.
+class Name {
+ public:
+  explicit Name(std::string word) : text_(std::move(word)) {}
+  template <class Number>
+  void add(const char* setting, Number value) {
+    if (value > 0) word(fmt::format("{}={}", setting, value));
+  }
+  void word(const std::string& text) {
+    text_ += mark_ + text;
+    mark_ = ',';
+  }
+  const std::string& text() const { return text_; }
+
+ private:
+  std::string text_;
+  char mark_ = ':';
+};
+
 }  // namespace
+
+std::string nameOf(const SearchLimits& limits) {
+  Name name("search");
+  name.add("level", limits.level);
+  name.add("depth", limits.depth);
+  name.add("time", limits.seconds);
+  name.add("nodes", limits.nodes);
+  if (limits.exact) name.word("exact");
+  name.add("memory", limits.megabytes);
+  name.add("pasts", limits.pasts);
+  return name.text();
+}
+
+std::string nameOf(const PlayoutLimits& limits) {
+  Name name("playouts");
+  name.add("playouts", limits.playouts);
+  name.add("time", limits.seconds);
+  name.add("memory", limits.megabytes);
+  name.add("pasts", limits.pasts);
+  return name.text();
+}
 
 std::vector<std::string> opponentNames() {
   std::vector<std::string> out;

@@ -4,8 +4,6 @@
 // 2008). Where moves stay possible for long, such as placing on an empty cell, a move also learns
 // from playouts in which it came later (S. Gelly, D. Silver, "Combining online and offline
 // knowledge in UCT", 2007).
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <chrono>
 #include <cmath>
@@ -86,19 +84,7 @@ class PlayoutTree final : public Opponent {
     return pasts_.playouts(game, knowledge, limits, stream, stop_);
   }
 
-  std::string name() const override {
-    std::string out = "playouts";
-    char mark = ':';
-    auto add = [&](const std::string& setting) {
-      out += mark + setting;
-      mark = ',';
-    };
-    if (limits_.playouts > 0) add(fmt::format("playouts={}", limits_.playouts));
-    if (limits_.seconds > 0) add(fmt::format("time={}", limits_.seconds));
-    if (limits_.megabytes > 0) add(fmt::format("memory={}", limits_.megabytes));
-    if (limits_.pasts > 0) add(fmt::format("pasts={}", limits_.pasts));
-    return out;
-  }
+  std::string name() const override { return nameOf(limits_); }
 
  private:
   static Proven winOf(int side) { return side == 0 ? Proven::firstWins : Proven::secondWins; }

@@ -3,8 +3,6 @@
 // behind the first move (T. Marsland, M. Campbell, "Parallel search of strongly ordered game
 // trees", 1982), moves ordered by what cut before (J. Schaeffer, "The history heuristic", 1989),
 // late moves looked at less deeply first, and at the end of each line all moves that take.
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <chrono>
 #include <utility>
@@ -47,22 +45,7 @@ class Search final : public Opponent {
     return choice;
   }
 
-  std::string name() const override {
-    std::string text = "search";
-    char mark = ':';
-    auto add = [&](const std::string& setting) {
-      text += mark + setting;
-      mark = ',';
-    };
-    if (limits_.level > 0) add(fmt::format("level={}", limits_.level));
-    if (limits_.depth > 0) add(fmt::format("depth={}", limits_.depth));
-    if (limits_.seconds > 0) add(fmt::format("time={}", limits_.seconds));
-    if (limits_.nodes > 0) add(fmt::format("nodes={}", limits_.nodes));
-    if (limits_.exact) add("exact");
-    if (limits_.megabytes > 0) add(fmt::format("memory={}", limits_.megabytes));
-    if (limits_.pasts > 0) add(fmt::format("pasts={}", limits_.pasts));
-    return text;
-  }
+  std::string name() const override { return nameOf(limits_); }
 
  private:
   struct Level {
@@ -384,7 +367,7 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
       choice.line = levels_[0].line;
       choice.move = choice.line.front();
     }
-    choice.solved = whole;
+    choice.solved = whole || decides(score);
     choice.steps.push_back(
         {depth, score, nodes_,
          std::chrono::duration<double>(std::chrono::steady_clock::now() - begun_).count(),
