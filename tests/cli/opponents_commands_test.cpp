@@ -125,7 +125,7 @@ TEST(Replay, ShowsBoardsAndHoldsMovesAgainstTheRules) {
   Folder folder;
   std::string path = (folder / "g.txt").string(), sgf = (folder / "g.sgf").string(),
               back = (folder / "b.txt").string(), two = (folder / "two.txt").string();
-  writeFile(path, "[Game \"tic-tac-toe\"]\n\n1. 5 1 2. 3 7 3. 4 6 4. 2 8 5. 9 *\n");
+  writeFile(path, "[Game \"tic-tac-toe\"]\n[Result \"*\"]\n\n1. 5 1 2. 3 7 3. 4 6 4. 2 8 5. 9 *\n");
   Ran ran = ninepegs({"replay", path, "--ply", "1"});
   EXPECT_EQ(ran.exitCode, 0) << ran.err;
   EXPECT_TRUE(has(ran.out, "   4  X  6")) << ran.out;

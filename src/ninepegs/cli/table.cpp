@@ -240,7 +240,9 @@ std::string Table::pick(const std::string& typed) {
   if (!cell) return "";
   report::Marks marks;
   marks.targets = report::targetsFrom(*game_, position_, *cell);
-  if (marks.targets.none()) return "";
+  CellSet elsewhere = marks.targets;
+  elsewhere.reset(*cell);
+  if (elsewhere.none()) return "";  // nothing goes from there to another cell
   picked_ = marks.origin = *cell;
   return "\n" + report::boardsText(*game_, position_, marks, paint_, viewer()) +
          fmt::format("{}: {}; the next word is the place, or another move\n", typed,

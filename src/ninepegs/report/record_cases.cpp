@@ -36,7 +36,7 @@ verify::Finding finding(const Game& game, const records::GameRecord& record,
   verify::Finding out;
   out.example = name;
   out.variant = game.info().variant;
-  out.message = fmt::format("line {}: {}{}{}", fault.place.line, fault.message,
+  out.message = fmt::format("{}, line {}: {}{}{}", name, fault.place.line, fault.message,
                             fault.hint.empty() ? "" : ": ", fault.hint);
   out.from = record.start;
   Position position = played.from;
