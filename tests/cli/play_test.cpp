@@ -116,6 +116,8 @@ TEST(Play, ShowsWhereAPieceMayGo) {
   EXPECT_NE(ran.out.find("<N>"), std::string::npos) << ran.out;
   EXPECT_NE(ran.out.find("the next word is the place"), std::string::npos) << ran.out;
   EXPECT_NE(ran.out.find("<p>"), std::string::npos) << ran.out;
+  // The knight went to f3, though f3 alone is a pawn's move, too.
+  EXPECT_NE(ran.out.find(" 3  .  .  .  .  .  N  .  ."), std::string::npos) << ran.out;
   EXPECT_EQ(ran.exitCode, 0);
 }
 

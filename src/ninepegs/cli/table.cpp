@@ -120,8 +120,9 @@ std::string Table::computerMoves(const StopFlag* stop) {
 }
 
 std::string Table::makeMove(const std::string& typed) {
-  std::vector<Move> found = matchingMoves(*game_, position_, typed);
-  if (found.empty()) found = pickedTo(typed);
+  // Behind a picked piece a cell is where it goes, even where it would be another's move, too.
+  std::vector<Move> found = pickedTo(typed);
+  if (found.empty()) found = matchingMoves(*game_, position_, typed);
   if (found.empty()) {
     std::string picked = pick(typed);
     return picked.empty() ? whyNot(*game_, position_, typed) + "\n" : picked;
