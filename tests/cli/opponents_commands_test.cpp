@@ -146,6 +146,20 @@ TEST(Replay, ShowsBoardsAndHoldsMovesAgainstTheRules) {
   EXPECT_EQ(ninepegs({"replay", two, "--ply", "0"}).exitCode, 2);
 }
 
+TEST(Match, WritesItsGamesAsRecords) {
+  Folder folder;
+  std::string file = (folder / "m.pgn").string();
+  EXPECT_EQ(ninepegs({"match", "hut-pass", "search:nodes=200", "random", "--games", "4", "--seed",
+                      "1", "--records", file})
+                .exitCode,
+            0);
+  Ran ran = ninepegs({"replay", file});
+  EXPECT_EQ(ran.exitCode, 0) << ran.err;
+  EXPECT_TRUE(has(ran.out, "4 games, all by the rules")) << ran.out;
+  ran = ninepegs({"replay", file, "--number", "2"});
+  EXPECT_TRUE(has(ran.out, "Amber: random")) << ran.out;
+}
+
 TEST(Records, OfAFolderAreATest) {
   Folder folder;
   auto check = [&] {

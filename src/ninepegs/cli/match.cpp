@@ -3,7 +3,9 @@
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/cli/context.hpp"
+#include "ninepegs/game/move_text.hpp"
 #include "ninepegs/play/series.hpp"
+#include "ninepegs/records/movetext.hpp"
 #include "ninepegs/report/series_text.hpp"
 
 namespace ninepegs::cli {
@@ -14,9 +16,31 @@ struct Options {
   DrawOptions drawing;
   std::vector<std::string> who;
   std::string games = "100", opening = "2";
-  Said resume, settle;
+  Said resume, settle, records;
   bool json = false;
 };
+
+// All games as records, one behind the other.
+std::string recordsOf(const Game& game, const Options& options, const play::SeriesOptions& how,
+                      const play::Series& series) {
+  std::string out;
+  for (const play::SeriesGame& one : series.games) {
+    std::vector<Move> moves;
+    Position position = game.start();
+    for (const std::string& text : one.moves) {
+      moves.push_back(matchingMoves(game, position, text).front());
+      game.apply(position, moves.back());
+    }
+    records::GameRecord record = records::makeRecord(game, game.start(), moves);
+    record.setTag("Round", std::to_string(one.number + 1));
+    record.setTag("White", options.who[one.first]);
+    record.setTag("Black", options.who[one.second]);
+    record.setTag("Seed", std::to_string(how.seed));
+    record.setTag("OpeningPlies", std::to_string(one.opening));
+    out += (out.empty() ? "" : "\n") + records::toText(record);
+  }
+  return out;
+}
 
 constexpr std::size_t begunBytes = 256 << 20;
 
@@ -36,6 +60,7 @@ void run(const Options& options, Context& context) {
   how.stop = &stopFlag();
   if (options.settle)
     how.settle = static_cast<double>(wholeOption(*options.settle, "--settle", 1, 1000));
+  if (options.records) requireWritable(*options.records);
   if (options.resume) {
     requireWritable(*options.resume);
     if (std::filesystem::exists(*options.resume)) {
@@ -58,6 +83,7 @@ void run(const Options& options, Context& context) {
     how.progress = [&](std::uint64_t done) { progress.at(done); };
     series = play::playSeries(*game, options.who, how);
   }
+  if (options.records) writeFile(*options.records, recordsOf(*game, options, how, series));
   context.exitCode = series.stopped ? exitInterrupted : exitFine;
   print(options.json ? report::seriesJson(*game, options.who, how, series) + "\n"
                      : report::seriesText(*game, options.who, how, series, context.paint));
@@ -85,13 +111,16 @@ void addMatch(CLI::App& app, Context& context) {
   addSaid(*command, "--resume", options->resume,
           "keep the games in this file; if it is there, go on from it")
       ->type_name("FILE");
+  addSaid(*command, "--records", options->records, "write all games to this file, as records")
+      ->type_name("FILE");
   command->add_flag("--json", options->json, "print one JSON object, with all games");
   command->footer(
       "Without limits of time, the same seed gives the same games on any number of threads.\n"
       "Examples:\n"
       "  ninepegs match connect-four search:depth=4 greedy --games 50\n"
       "  ninepegs match othello search:nodes=5000 playouts:playouts=200 minimax:depth=3 --json\n"
-      "  ninepegs match hex playouts greedy --settle 100");
+      "  ninepegs match hex playouts greedy --settle 100\n"
+      "  ninepegs match morris search greedy --games 20 --records morris.pgn");
   command->callback([options, &context] { run(*options, context); });
 }
 
