@@ -178,6 +178,15 @@ TEST(Records, OfAFolderAreATest) {
   EXPECT_EQ(ran.exitCode, 1);
   EXPECT_TRUE(has(ran.out, "b.pgn, game 1")) << ran.out;
   EXPECT_TRUE(has(ran.out, "\"d\" is no legal move here")) << ran.out;
+  // Every file that is written says so.
+  std::string out = (folder / "out").string();
+  EXPECT_EQ(ninepegs({"check", "connect-four", "--playouts", "50", "--seed", "1", "--records",
+                      folder.path().string(), "--out", out})
+                .exitCode,
+            1);
+  for (const char* name : {"junit.xml", "check.sarif", "check.json", "report.html"})
+    EXPECT_TRUE(has(readFile(folder / "out" / name, 1 << 24), "b.pgn, game 1")) << name;
+  EXPECT_TRUE(has(readFile(folder / "out" / "junit.xml", 1 << 24), "failures=\"1\""));
   writeFile(folder / "b.pgn", "[Game \"nim\"]\n*\n");
   ran = check();
   EXPECT_EQ(ran.exitCode, 2);

@@ -109,6 +109,14 @@ std::string junitXml(const Game& game, const verify::CheckOptions& options,
   };
   for (const verify::ExampleRun& run : report.examples)
     testCase(caseName(run), run.findings.empty() ? "" : failure(game, run.findings.front()));
+  // Recorded games that the rules do not allow.
+  for (const verify::Finding& finding : report.findings) {
+    bool ofTheSheet =
+        std::any_of(report.examples.begin(), report.examples.end(),
+                    [&](const verify::ExampleRun& run) { return run.name == finding.example; });
+    if (finding.kind == FindingKind::example && !ofTheSheet)
+      testCase("record: " + finding.example, failure(game, finding));
+  }
   std::string playouts =
       fmt::format(" ({} playouts, seed {})", report.evidence.playouts, options.seed);
   if (game.checks() != nullptr)
