@@ -100,6 +100,7 @@ std::string Table::prompt() const {
 
 std::string Table::legalInput() const {
   if (over()) return "undo, save FILE or quit";
+  if (picked_ >= 0) return "the next word is the place, or another move";
   constexpr std::size_t shown = 12;
   std::vector<std::string> some(
       legal_.begin(), legal_.begin() + static_cast<std::ptrdiff_t>(std::min(shown, legal_.size())));
@@ -246,7 +247,7 @@ std::string Table::pick(const std::string& typed) {
   if (elsewhere.none()) return "";  // nothing goes from there to another cell
   picked_ = marks.origin = *cell;
   return "\n" + report::boardsText(*game_, position_, marks, paint_, viewer()) +
-         fmt::format("{}: {}; the next word is the place, or another move\n", typed,
+         fmt::format("from {}: {}\n", typed,
                      joined(report::textsFrom(*game_, position_, *cell), ", "));
 }
 
