@@ -87,7 +87,8 @@ void run(const Options& options, Context& context) {
   std::unique_ptr<records::GameReader> reader = records::openRecords(*in, options.record);
   unsigned long long wanted = options.number ? wholeOption(*options.number, "--number", 1, ~0u) : 0;
   Games games(options, context);
-  std::optional<records::GameRecord> first;
+  // The first game, as long as it may be the only one.
+  std::optional<std::pair<records::GameRecord, records::Replayed>> only;
   unsigned long long number = 0, faulty = 0;
   bool one = options.number || options.ply || options.figure || options.to || options.boards;
   Progress progress(context, "games", 0);
@@ -109,18 +110,17 @@ void run(const Options& options, Context& context) {
       continue;
     }
     if (number == 1)
-      first = std::move(record);
-    else if (number == 2)
-      first.reset();
+      only.emplace(std::move(*record), std::move(played));
+    else
+      only.reset();
   }
   if (number == 0) throw BadInput(Place{options.record, 0, 0, 1, {}}, "there is no game in it", "");
   if (wanted > number)
     throw BadInput(
         Place{"--number", 1, 1, static_cast<int>(options.number->size()), *options.number},
         fmt::format("there are only {} games in {}", number, options.record), "");
-  if (first) {
-    const Game& game = games.of(*first);
-    show(options, game, *first, records::replay(game, *first, options.record), context);
+  if (only) {
+    show(options, games.of(only->first), only->first, only->second, context);
   } else if (!one && !options.json) {
     print(fmt::format("{}, {} by the rules\n", plural(static_cast<long long>(number), "game"),
                       faulty == 0 ? "all" : fmt::format("{} not", faulty)));

@@ -67,6 +67,13 @@ void Table::refresh() {
   legal_ = moveTexts(*game_, position_);
 }
 
+// What follows from the moves, after some were taken back.
+void Table::renew() {
+  refresh();
+  known_ = play::Sides(*game_, from_);
+  for (std::size_t i = 0; i < moves_.size(); ++i) known_.note(before_[i], moves_[i]);
+}
+
 void Table::place(const Move& move) {
   picked_ = -1;
   if (!ahead_.empty()) {
@@ -155,9 +162,7 @@ std::string Table::undo() {
     takeBack();
     ++taken;
   } while (!moves_.empty() && !humanToMove());
-  refresh();
-  known_ = play::Sides(*game_, from_);
-  for (std::size_t i = 0; i < moves_.size(); ++i) known_.note(before_[i], moves_[i]);
+  renew();
   return fmt::format("took back {}\n", plural(taken, "move")) + board();
 }
 
@@ -170,7 +175,7 @@ std::vector<Move> Table::wholeLine() const {
 // Goes to a ply of the line, or the last one before it at which a human is to move.
 std::string Table::stand(std::size_t ply) {
   std::size_t was = moves_.size(), length = was + ahead_.size();
-  if (game_->secrets() != nullptr && hasHuman() && (seats_[0].computer || seats_[1].computer))
+  if (game_->secrets() != nullptr && hasHuman() && hasComputer())
     return "where pieces are secret there is only undo\n";
   while (moves_.size() > ply) {
     ahead_.push_back(moves_.back());
@@ -184,9 +189,7 @@ std::string Table::stand(std::size_t ply) {
     ahead_.push_back(moves_.back());
     takeBack();
   }
-  refresh();
-  known_ = play::Sides(*game_, from_);
-  for (std::size_t i = 0; i < moves_.size(); ++i) known_.note(before_[i], moves_[i]);
+  renew();
   if (moves_.size() == was) return fmt::format("this is ply {} of {}\n", was, length);
   return fmt::format("ply {} of {}\n", moves_.size(), length) + board();
 }
@@ -204,8 +207,7 @@ std::string Table::forward(const std::string& number) {
     return fmt::format("\"{}\" is no number of plies: say forward, or forward 3\n", number);
   // Against a computer a ply forward is its answer, too.
   std::size_t to = moves_.size() + std::min<std::size_t>(*plies, ahead_.size());
-  if (number.empty() && (seats_[0].computer || seats_[1].computer))
-    to = std::min(to + 1, moves_.size() + ahead_.size());
+  if (number.empty() && hasComputer()) to = std::min(to + 1, moves_.size() + ahead_.size());
   return stand(to);
 }
 
@@ -228,7 +230,7 @@ std::string Table::lines() const {
     }
     out += "\n";
   };
-  if (game_->secrets() != nullptr && (seats_[0].computer || seats_[1].computer))
+  if (game_->secrets() != nullptr && hasComputer())
     return "where pieces are secret no lines are shown\n";
   list(wholeLine(), fmt::format("this line, at ply {}:", moves_.size()));
   for (std::size_t i = 0; i < others_.size(); ++i)
@@ -374,7 +376,7 @@ std::string Table::record() const {
   }
   record.setTag("White", seats_[0].text);
   record.setTag("Black", seats_[1].text);
-  if (seats_[0].computer || seats_[1].computer) record.setTag("Seed", std::to_string(seed_));
+  if (hasComputer()) record.setTag("Seed", std::to_string(seed_));
   return records::toText(record);
 }
 

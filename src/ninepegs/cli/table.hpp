@@ -61,6 +61,8 @@ class Table {
   // Whose view is shown where pieces are secret: the human's; -1: all is shown.
   int viewer() const;
   void refresh();
+  void renew();
+  bool hasComputer() const { return seats_[0].computer || seats_[1].computer; }
 
   std::shared_ptr<const Game> game_;
   Position from_, position_;

@@ -26,6 +26,21 @@ inline bool endsWith(const LivePosition& live, int ply, std::int64_t& score) {
   return true;
 }
 
+// Is a side to move that wins with one move? `moves` is room to list them in; adds the positions
+// that were looked at to `nodes`.
+inline bool winsAtOnce(LivePosition& live, int side, MoveList& moves, std::uint64_t& nodes) {
+  if (live.ended() || live.toMove() != side) return false;
+  live.listMoves(moves);
+  for (const Move& move : moves) {
+    live.play(move);
+    ++nodes;
+    Outcome outcome = live.outcome();
+    live.takeBack();
+    if (outcome.kind == ResultKind::win && outcome.winner == side) return true;
+  }
+  return false;
+}
+
 // What a move is worth for who makes it, from the score of the position behind it; `again`: the
 // same side moves there, too. A win is one ply further off, seen from before the move.
 inline std::int64_t beforeMove(std::int64_t behind, bool again) {

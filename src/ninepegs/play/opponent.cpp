@@ -3,6 +3,7 @@
 #include <cstdlib>
 
 #include "ninepegs/base/limits.hpp"
+#include "ninepegs/play/measure.hpp"
 #include "ninepegs/play/over_pasts.hpp"
 
 namespace ninepegs::play {
@@ -48,7 +49,7 @@ class Greedy final : public Opponent {
       if (outcome.kind == ResultKind::win && outcome.winner == side)
         winning.push_back(move);
       else if (outcome.kind != ResultKind::win &&  // else it loses at once
-               !canWinAtOnce(*live, 1 - side, choice.nodes))
+               !winsAtOnce(*live, 1 - side, replies_, choice.nodes))
         safe.push_back(move);
       live->takeBack();
     }
@@ -64,19 +65,6 @@ class Greedy final : public Opponent {
   std::string name() const override { return "greedy"; }
 
  private:
-  bool canWinAtOnce(LivePosition& live, int side, std::uint64_t& nodes) {
-    if (live.ended() || live.toMove() != side) return false;
-    live.listMoves(replies_);
-    for (const Move& move : replies_) {
-      live.play(move);
-      ++nodes;
-      Outcome outcome = live.outcome();
-      live.takeBack();
-      if (outcome.kind == ResultKind::win && outcome.winner == side) return true;
-    }
-    return false;
-  }
-
   MoveList replies_;
   PastsPlayer pasts_;
 };

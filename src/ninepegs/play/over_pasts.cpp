@@ -131,20 +131,6 @@ Choice PastsPlayer::search(const Game& game, const Knowledge& knowledge, const O
   return chosen(moves, scores, reached, stream);
 }
 
-bool PastsPlayer::losesAtOnce(int side) {
-  if (live_->ended() || live_->toMove() == side) return false;
-  MoveList& replies = lists_.front();
-  live_->listMoves(replies);
-  for (const Move& reply : replies) {
-    live_->play(reply);
-    ++nodes_;
-    Outcome outcome = live_->outcome();
-    live_->takeBack();
-    if (outcome.kind == ResultKind::win && outcome.winner != side) return true;
-  }
-  return false;
-}
-
 Choice PastsPlayer::greedy(const Game& game, const Knowledge& knowledge, const OverPasts& limits,
                            Stream& stream, const StopFlag* stop) {
   begin(game, knowledge, limits, stream, stop);
@@ -158,7 +144,7 @@ Choice PastsPlayer::greedy(const Game& game, const Knowledge& knowledge, const O
       Outcome outcome = live_->outcome();
       if (outcome.kind == ResultKind::win)
         scores[k] += outcome.winner == knowledge.side() ? 1000 : -1;
-      else if (losesAtOnce(knowledge.side()))
+      else if (winsAtOnce(*live_, 1 - knowledge.side(), lists_.front(), nodes_))
         scores[k] -= 1;
       live_->takeBack();
     }

@@ -41,7 +41,6 @@ class PastsPlayer {
   bool begin(const Game& game, const Knowledge& knowledge, const OverPasts& limits, Stream& stream,
              const StopFlag* stop);
   std::int64_t look(int ply, int depth, std::int64_t alpha, std::int64_t beta);
-  bool losesAtOnce(int side);
   double playOut(int side, Stream& stream);
   bool over() const;
   Choice chosen(const MoveList& moves, const std::vector<double>& scores, int depth,

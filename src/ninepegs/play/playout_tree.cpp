@@ -258,8 +258,10 @@ class PlayoutTree final : public Opponent {
   // A game to its end, for the first side.
   double playOut(Stream& stream) {
     int longest = measured_ ? measuredPlayout : longestPlayout;
+    std::uint64_t seen = 0;
     for (int ply = 0; ply < longest && !live_->ended(); ++ply) {
-      if (ply < sightedPlies && winsAtOnce()) return live_->toMove() == 0 ? 1 : 0;
+      if (ply < sightedPlies && winsAtOnce(*live_, live_->toMove(), moves_, seen))
+        return live_->toMove() == 0 ? 1 : 0;
       if (!rapid_) {
         if (!live_->playDrawn(stream)) return 0.5;
         continue;
@@ -275,18 +277,6 @@ class PlayoutTree final : public Opponent {
     if (outcome.kind != ResultKind::ongoing || !measured_) return 0.5;
     std::int64_t worth = live_->worth(0);
     return worth > 0 ? 0.9 : worth < 0 ? 0.1 : 0.5;
-  }
-
-  bool winsAtOnce() {
-    int side = live_->toMove();
-    live_->listMoves(moves_);
-    for (const Move& move : moves_) {
-      live_->play(move);
-      Outcome outcome = live_->outcome();
-      live_->takeBack();
-      if (outcome.kind == ResultKind::win && outcome.winner == side) return true;
-    }
-    return false;
   }
 
   // Of two moves, is the first to be preferred?
