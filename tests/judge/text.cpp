@@ -521,6 +521,14 @@ std::vector<Judge::CaseVerdict> Judge::cases() const {
           good = line == step.endName;
           break;
         }
+        case ExpectKind::edges:
+          for (const sheet::PieceDecl& piece : tree_.pieces)
+            if (piece.name.text == step.subject.text)
+              good = std::equal(piece.edges.begin(), piece.edges.end(), step.numbers.begin(),
+                                step.numbers.end(), [](long long is, unsigned long long wanted) {
+                                  return is == static_cast<long long>(wanted);
+                                });
+          break;
         case ExpectKind::seenBy: {
           std::size_t ply = step.numbers.empty() ? played.size() : step.numbers.front();
           good = ply >= 1 && ply <= played.size() && played[ply - 1].seen == step.endName;

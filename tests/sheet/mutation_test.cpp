@@ -191,6 +191,29 @@ TEST(Mutation, HasTheSlipsThatPeopleMake) {
   }
 }
 
+// A repetition that may be another one; pieces in lines that should have been left out.
+TEST(Mutation, RepeatsOtherwiseAndLeavesLinesOut) {
+  std::vector<std::string> texts = textsOf(
+      "game g\nsides Amber and Slate\nboard square 5 x 5\npiece peg o x\nmove place\n"
+      "  pick there in empty\n  put peg on there\n  repeat 2 times\n    pick more in empty\n"
+      "    put peg on more\n  when any line of 3 in mine\n    pick gone in theirs\n"
+      "    take gone\n  when count mine > 5\n    pick own in my peg on edge\n    take own\n"
+      "ends\n  draw \"full\" when no empty\n");
+  for (const char* wanted :
+       {"`repeat while possible` where it says `repeat 2 times`",
+        "`repeat any times` where it says `repeat 2 times`",
+        "`pick gone in (theirs except (lines of 3 in theirs along any))` where it says `pick gone "
+        "in theirs`",
+        "`pick own in ((my peg on edge) except (lines of 3 in mine along any))` where it says "
+        "`pick own in (my peg on edge)`"})
+    EXPECT_TRUE(has(texts, wanted)) << wanted;
+  // Nothing of that kind where no line is spoken of, or where nothing of a side can be.
+  for (const std::string& one : texts)
+    EXPECT_EQ(one.find("pick there in empty except lines"), std::string::npos) << one;
+  for (const std::string& one : textsOf(small))
+    EXPECT_EQ(one.find("pick here in my peg except lines of 3"), std::string::npos) << one;
+}
+
 // What is changed inside of a definition is changed in each of its uses.
 TEST(Mutation, ADefinitionChangesInAllItsUses) {
   std::string sheet = std::string(small) + "always\n  count near(mine) >= 0\n";

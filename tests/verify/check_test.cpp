@@ -189,7 +189,7 @@ TEST(Check, SteeredGamesBeginAtCases) {
   CheckOptions options;
   options.playouts = 200;
   CheckReport report = check(*test::fromText(text), options);
-  ASSERT_EQ(report.ways.size(), 4u);
+  ASSERT_EQ(report.ways.size(), 5u);
   ASSERT_EQ(report.findings.size(), 1u);
   EXPECT_EQ(report.findings[0].kind, FindingKind::overwrite);
   EXPECT_EQ(report.findings[0].way, Steer::fromCase);
@@ -205,6 +205,38 @@ TEST(Check, SteeredGamesBeginAtCases) {
       EXPECT_EQ(again.ways[i].ends, report.ways[i].ends);
     }
   }
+}
+
+// What two moves of one text do is told: on joined edges they may be one piece laid two ways; where
+// the board is the same, what else differs.
+TEST(Check, TellsWhatMovesOfOneTextAre) {
+  auto message = [](const std::string& text) {
+    CheckReport report = checked(*test::fromText(text), 5);
+    return report.findings.empty() ? std::string() : report.findings[0].message;
+  };
+  std::string ring =
+      "game ring\nsides Amber and Slate\nboard square 5 x 2, joined left to right\n"
+      "piece peg o x\nmove lay\n  pick place in lines of 3 in empty along east\n"
+      "  put peg on place\n  written as \"bar\"\nends\n  draw \"long\" when plies >= 2 or stuck\n";
+  std::string said = message(ring);
+  EXPECT_NE(said.find("\"bar\": one changes a"), std::string::npos) << said;
+  EXPECT_NE(said.find("may lie across an edge"), std::string::npos) << said;
+  ring.replace(ring.find(", joined left to right"), 22, "");
+  said = message(ring);
+  EXPECT_NE(said.find("one changes a"), std::string::npos) << said;
+  EXPECT_EQ(said.find("across an edge"), std::string::npos) << said;
+  said = message(
+      "game ticks\nsides Amber and Slate\nboard square 2 x 2\npiece peg o x\nnumber ticks\n"
+      "move tick\n  choose some from 1 to 2\n  set ticks to ticks + some\n  written as \"tick\"\n"
+      "ends\n  draw \"long\" when ticks >= 4\n");
+  EXPECT_NE(said.find("the board is the same after either: \"ticks\" is not"), std::string::npos)
+      << said;
+  // Lying round the whole ring, two ways come to one position, and are one move.
+  EXPECT_EQ(message("game whole\nsides Amber and Slate\nboard square 3 x 2, joined left to right\n"
+                    "piece peg o x\nmove lay\n  pick place in lines of 3 in empty along east\n"
+                    "  put peg on place\n  written as \"bar \" place\n"
+                    "ends\n  mover wins \"last\" when stuck\n"),
+            "");
 }
 
 TEST(Check, FindsMovesWithOneText) {

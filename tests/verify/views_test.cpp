@@ -91,6 +91,51 @@ TEST(Views, TheSameOnAnyNumberOfThreads) {
   }
 }
 
+// Battleship: every cell of the hits has a hidden piece, none of the misses has; on one's own
+// waters nothing is hidden from oneself.
+TEST(Disclosures, AreCountedLineByLine) {
+  auto game = test::shipped("battleship");
+  std::vector<Disclosure> all = disclosures(*game, {.seed = 2, .games = 6}),
+                          again = disclosures(*game, {.seed = 2, .games = 6});
+  ASSERT_EQ(all.size(), 5u);
+  EXPECT_TRUE(all[0].line.text.starts_with("my shot on theirs as X")) << all[0].line.text;
+  for (const Disclosure& one : all) {
+    EXPECT_GT(one.views, 100u);
+    EXPECT_EQ(one.views, all[0].views);
+    EXPECT_GT(one.spoke, 0u) << one.line.text;
+    EXPECT_LE(one.spoke, one.views);
+  }
+  EXPECT_GT(all[0].cells, 0u);
+  EXPECT_EQ(all[0].hidden, all[0].cells);
+  EXPECT_GT(all[1].cells, all[0].cells);
+  EXPECT_EQ(all[1].hidden, 0u);
+  EXPECT_GT(all[2].cells, 0u);
+  EXPECT_EQ(all[2].hidden, 0u);
+  EXPECT_GT(all[4].words, 0u);
+  EXPECT_EQ(all[4].cells, 0u);
+  for (std::size_t i = 0; i < all.size(); ++i) EXPECT_EQ(all[i].cells, again[i].cells);
+  EXPECT_TRUE(disclosures(*test::shipped("chess"), {}).empty());
+}
+
+// One board for both, on hexes; counted again by hand from the views, where cells with hidden
+// pieces are known from the position.
+TEST(Disclosures, OnOneBoardOfHexes) {
+  auto game = test::fromText(
+      "game traps\nsides Amber and Slate\nboard hexagon 3\npiece trap t z secret\npiece peg o x\n"
+      "mark found each\nmove lay\n  choose thing from trap, peg\n  pick there in empty\n"
+      "  put thing on there\n  written as thing \" \" there\n  seen as \"something\"\n"
+      "move look\n  pick there in all except my found\n  add there to my found\n"
+      "  written as \"look \" there\nturn lay or look\n"
+      "ends\n  draw \"long\" when plies >= 14\n"
+      "each side sees\n  their trap on my found as X\n  my found as o\n");
+  std::vector<Disclosure> all = disclosures(*game, {.seed = 1, .games = 30});
+  ASSERT_EQ(all.size(), 2u);
+  EXPECT_GT(all[0].cells, 0u);
+  EXPECT_EQ(all[0].hidden, all[0].cells);
+  EXPECT_GT(all[1].cells, all[0].cells);
+  EXPECT_EQ(all[1].hidden, all[0].cells);
+}
+
 TEST(Views, CheckComparesThemBesideItsPlayouts) {
   CheckOptions options;
   options.playouts = 100;

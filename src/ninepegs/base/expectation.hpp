@@ -17,7 +17,8 @@ enum class ExpectKind {
   condition,  // a condition of the sheet holds
   told,       // the last move announced this, or nothing
   seenBy,     // a side saw this of a move
-  sees        // a side sees this of the position
+  sees,       // a side sees this of the position
+  edges       // these numbers stand on the sides of a kind of piece
 };
 
 }  // namespace ninepegs

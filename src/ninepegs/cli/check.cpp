@@ -25,22 +25,46 @@ struct Options {
   Said out;
   Said memory, resume, records;
   bool allVariants = false, closely = false, everyPosition = false, json = false;
-  bool listing = false, watch = false;
+  bool listing = false, watch = false, mutants = false;
 };
 
 struct Checked {
   std::shared_ptr<const Game> game;
   verify::CheckReport report;
-  std::string files;    // that were written, a line each
-  std::string records;  // what was said of recorded games
+  std::string files;                       // that were written, a line each
+  std::string records;                     // what was said of recorded games
+  std::shared_ptr<verify::Mutants> slips;  // null: they were not asked for
+  report::MutantsSaid how{};
+
+  report::MutantsPart mutants() const { return {slips.get(), how}; }
 };
+
+constexpr std::uint64_t mutantPlayouts = 50;
+
+// Puts one slip at a time into the rules, as `mutate` does.
+void mutants(Checked& checked, const verify::CheckOptions& how, Context& context) {
+  verify::MutantOptions options;
+  options.seed = how.seed;
+  options.playouts = mutantPlayouts;
+  options.threads = how.threads;
+  options.stop = how.stop;
+  options.proof = proofMoves;
+  checked.slips = std::make_shared<verify::Mutants>(
+      sheetOf(*checked.game, "only a game with a sheet has mutants"), options);
+  Progress progress(context, "mutants", checked.slips->all().size());
+  checked.slips->run([&](std::uint64_t done) { progress.at(done); });
+  checked.how.seed = how.seed;
+  checked.how.playouts = mutantPlayouts;
+  checked.how.stopped = checked.report.stopped = wantsStop(how.stop);
+}
 
 // What a file could not take is told behind the report, which is worth more than the file.
 void write(Checked& checked, const verify::CheckOptions& how, const std::filesystem::path& folder,
            std::string& failed) {
   try {
     makeFolder(folder);
-    for (const WrittenFile& file : writeCheckFiles(*checked.game, how, checked.report, folder))
+    for (const WrittenFile& file :
+         writeCheckFiles(*checked.game, how, checked.report, checked.mutants(), folder))
       checked.files += fmt::format("  {:<28} {}\n", file.path.string(), file.shows);
   } catch (const BadInput& error) {
     failed = error.what();
@@ -121,10 +145,11 @@ std::vector<Checked> checkAll(const Options& options, Asked asked, Context& cont
   verify::CheckOptions& how = asked.how;
   if (options.resume) goOn(*game, *options.resume, how);
   if (options.out) makeFolder(*options.out);  // before the work, not after it
-  std::vector<Checked> all = {{game, {}, {}, {}}};
+  std::vector<Checked> all(1);
+  all.front().game = game;
   if (options.allVariants)
     for (const auto& [name, says] : game->info().variants)
-      all.push_back({game->variant(name), {}, {}, {}});
+      all.emplace_back().game = game->variant(name);
   context.exitCode = exitFine;
   for (Checked& one : all) {
     if (wantsStop(&stopFlag())) one.report.stopped = true;
@@ -151,6 +176,7 @@ std::vector<Checked> checkAll(const Options& options, Asked asked, Context& cont
       one.report.findings.push_back(std::move(finding));
     if (options.everyPosition && !one.report.stopped)
       everyPosition(one, how, asked.memory, context);
+    if (options.mutants && !one.report.stopped) mutants(one, how, context);
     context.exitCode = std::max(context.exitCode, exitCodeOf(one.report));
     std::filesystem::path folder = options.out.value_or("");
     if (options.out) write(one, how, options.allVariants ? folder / variant : folder, failed);
@@ -163,13 +189,15 @@ void tell(const Options& options, const verify::CheckOptions& how, const std::ve
   if (options.json) {
     std::string out;
     for (const Checked& one : all)
-      out += (out.empty() ? "" : ",\n") + report::checkJson(*one.game, how, one.report);
+      out +=
+          (out.empty() ? "" : ",\n") + report::checkJson(*one.game, how, one.report, one.mutants());
     print(options.allVariants ? "[\n" + out + "\n]\n" : out + "\n");
     return;
   }
   for (const Checked& one : all) {
     std::string out = report::checkText(*one.game, how, one.report, context.paint);
     out += one.records;
+    if (one.slips) out += "\n" + report::mutantsText(*one.slips, one.how, context.paint);
     if (options.listing) out += report::listingText(*one.game, one.report, context.paint);
     if (!one.files.empty()) out += "\nFiles\n" + one.files;
     print(out + (&one == &all.back() ? "" : "\n"));
@@ -245,6 +273,9 @@ void addCheck(CLI::App& app, Context& context) {
   addSaid(*command, "--records", options->records,
           "also play the recorded games of this folder: each is a case that the rules must allow")
       ->type_name("DIR");
+  command->add_flag(
+      "--mutants", options->mutants,
+      "also put one slip at a time into the rules, and see whether the sheet notices");
   command->add_flag("--listing", options->listing,
                     "also print the sheet with how often each statement was used, and the parts of "
                     "conditions that decided nothing");

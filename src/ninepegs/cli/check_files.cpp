@@ -32,21 +32,24 @@ std::string figureOf(const Game& game, const verify::Finding& finding, const std
 
 std::vector<WrittenFile> writeCheckFiles(const Game& game, const verify::CheckOptions& options,
                                          const verify::CheckReport& report,
+                                         const report::MutantsPart& mutants,
                                          const std::filesystem::path& folder) {
   std::vector<WrittenFile> files;
   auto text = [&](const char* name, const std::string& bytes, const char* shows) {
     writeFile(folder / name, bytes);
     files.push_back({folder / name, shows});
   };
-  text("check.json", report::checkJson(game, options, report) + "\n", "everything the check saw");
+  text("check.json", report::checkJson(game, options, report, mutants) + "\n",
+       "everything the check saw");
   text("junit.xml", report::junitXml(game, options, report), "the cases, for a build server");
   text("check.sarif", report::sarifJson(game, report, NINEPEGS_VERSION),
        "faults and remarks on the lines of the sheet");
-  text("report.html",
-       report::checkPage(
-           game, options, report,
-           [&](const verify::Finding& finding) { return figureOf(game, finding, ".svg"); }),
-       "all of it as a page");
+  text(
+      "report.html",
+      report::checkPage(
+          game, options, report,
+          [&](const verify::Finding& finding) { return figureOf(game, finding, ".svg"); }, mutants),
+      "all of it as a page");
   std::error_code ignored;
   std::filesystem::remove(folder / "check.png", ignored);
   std::filesystem::remove(folder / "fault.png", ignored);

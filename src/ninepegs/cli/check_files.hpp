@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "ninepegs/report/mutants_text.hpp"
 #include "ninepegs/verify/check.hpp"
 
 namespace ninepegs::cli {
@@ -18,6 +19,7 @@ struct WrittenFile {
 // fault.png. A file that an earlier check left and this one does not write is removed.
 std::vector<WrittenFile> writeCheckFiles(const Game& game, const verify::CheckOptions& options,
                                          const verify::CheckReport& report,
+                                         const report::MutantsPart& mutants,
                                          const std::filesystem::path& folder);
 
 }  // namespace ninepegs::cli

@@ -165,7 +165,7 @@ void Demo::checks() {
     verify::CheckReport report = verify::check(*game, options);
     print(report::checkText(*game, options, report, context_.paint));
     makeFolder(folder_ / name);
-    for (const WrittenFile& file : writeCheckFiles(*game, options, report, folder_ / name))
+    for (const WrittenFile& file : writeCheckFiles(*game, options, report, {}, folder_ / name))
       files_.push_back(file);
     if (!report.findings.empty()) context_.exitCode = exitFault;
     if (report.stopped) {

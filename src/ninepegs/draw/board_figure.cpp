@@ -33,7 +33,8 @@ class Figure {
   Figure(const Game& game, const Position& position, const FigureMarks& marks)
       : game_(game),
         board_(game.board()),
-        view_(marks.viewer >= 0 ? game.viewFor(position, marks.viewer) : View{position, {}, {}}),
+        view_(marks.viewer >= 0 ? game.viewFor(position, marks.viewer)
+                                : View{position, {}, {}, {}, {}}),
         marks_(marks),
         size_(board_.drawnSize()) {}
 

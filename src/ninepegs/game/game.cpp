@@ -61,7 +61,7 @@ CellSet GamePicture::cellsOfEnd(const Position&, int) const {
 }
 
 View Game::viewFor(const Position& position, int side) const {
-  return secrets() != nullptr ? secrets()->viewOf(position, side) : View{position, {}, {}};
+  return secrets() != nullptr ? secrets()->viewOf(position, side) : View{position, {}, {}, {}, {}};
 }
 
 CellSet Game::shownCells(const Position& position) const {

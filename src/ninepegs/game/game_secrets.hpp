@@ -14,6 +14,8 @@ class GameSecrets {
 
   // What a side (0 or 1) sees of a position, and knows in words.
   virtual View viewOf(const Position& position, int side) const = 0;
+  // The lines of the rules that say what a side is shown; none if they do not say it line by line.
+  virtual std::vector<RuleLine> viewLines() const { return {}; }
 };
 
 }  // namespace ninepegs

@@ -54,6 +54,7 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
   std::optional<Piece> pieceAt(const Position& position, Cell cell, int board) const override;
   std::vector<Cell> cellsOf(const Position& position, const Move& move) const override;
   View viewOf(const Position& position, int side) const override;
+  std::vector<RuleLine> viewLines() const override;
   CellSet cellsOfEnd(const Position& position, int end) const override;
   bool remembersPositions() const override { return program_.layout.seen != 0; }
   std::int64_t worth(const Position& position, int side) const override;

@@ -159,21 +159,34 @@ View SheetGame::viewOf(const Position& position, int side) const {
     if (!layout.kinds.empty()) view.shown.words[layout.kinds[piece->kind][layer] + word] &= ~bit;
   }
   withMachine(program_, [&](auto& machine) {
-    for (const sheet::SeenCode& sees : program_.sees) {
+    for (std::size_t line = 0; line < program_.sees.size(); ++line) {
+      const sheet::SeenCode& sees = program_.sees[line];
       load(machine, position);
       machine.runRoutine(sees.value[side]);
       auto found = machine.set(program_.shownSlot);
       if (sees.kinds) {
-        for (; found.any(); found.dropFirst())
+        for (; found.any(); found.dropFirst()) {
           view.words.push_back(rules_.kinds[found.first()].name);
+          view.lineOfWord.push_back(line);
+        }
         continue;
       }
       View::Mark mark{sees.letter, sees.theirBoard ? other : side, {}};
       for (; found.any(); found.dropFirst()) mark.cells.set(found.first());
       view.marks.push_back(std::move(mark));
+      view.lineOfMark.push_back(line);
     }
   });
   return view;
+}
+
+std::vector<RuleLine> SheetGame::viewLines() const {
+  std::vector<RuleLine> out;
+  for (const rules::SeesRule& sees : rules_.sees)
+    out.push_back(
+        {sees.span.line,
+         std::string(trimmed(sheet::withoutComment(rules_.source->line(sees.span.line))))});
+  return out;
 }
 
 std::vector<std::string> SheetGame::otherTexts(const Position& position, const Move& move) const {

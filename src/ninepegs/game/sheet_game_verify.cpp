@@ -118,6 +118,17 @@ Example SheetGame::example(const rules::CaseRule& one, int& conditions,
       case ExpectKind::sees:
         to.side = rules_.side(step.subject);
         break;
+      case ExpectKind::edges:
+        to.name = step.subject;
+        if (std::none_of(rules_.kinds.begin(), rules_.kinds.end(),
+                         [&](const rules::PieceKind& kind) {
+                           return kind.name == step.subject && !kind.edges.empty();
+                         }))
+          addMessage(found,
+                     {source.place(step.subjectSpan),
+                      fmt::format("no piece called \"{}\" has numbers on its sides", step.subject),
+                      "such a piece says: edges 2 7 2 7 2 1"});
+        break;
       case ExpectKind::condition:
         to.condition = conditions++;
         to.text = std::string(trimmed(source.line(step.span.line)));

@@ -96,6 +96,8 @@ struct View {
   };
   std::vector<Mark> marks;         // what it was shown besides
   std::vector<std::string> words;  // and told in words
+  // Which of GameSecrets::viewLines shows each mark, and says each word.
+  std::vector<std::size_t> lineOfMark, lineOfWord;
 };
 
 struct Piece {
@@ -128,7 +130,7 @@ struct ExampleStep {
   int side = -1;                            // end: who wins, -1 for a draw; turn: who is to move
   std::string name;                         // end: its name, empty for any
   int firstDepth = 0;                       // sequences
-  std::vector<unsigned long long> numbers;  // moveCount: one; sequences: one a depth
+  std::vector<unsigned long long> numbers;  // moveCount: one; sequences: one a depth; edges: all
   int condition = -1;
   std::string text;    // of a condition, as written
   Position position;   // leaves: what stands where

@@ -49,8 +49,8 @@ constexpr const char* style = R"(
 class Page {
  public:
   Page(const Game& game, const verify::CheckOptions& options, const verify::CheckReport& report,
-       const FindingFigure& figure)
-      : game_(game), options_(options), report_(report), figure_(figure) {}
+       const FindingFigure& figure, const MutantsPart& mutants)
+      : game_(game), options_(options), report_(report), figure_(figure), mutants_(mutants) {}
 
   std::string all() {
     std::string title = game_.info().title;
@@ -69,9 +69,12 @@ class Page {
     results();
     every();
     symmetries();
+    shown();
     remarks();
+    otherWays();
     coverage();
     cases();
+    mutants();
     heading("What was not looked at");
     out_ += "<p>" + escaped(notLookedAt(game_, report_)) + "</p>\n</body>\n</html>\n";
     return std::move(out_);
@@ -201,6 +204,14 @@ class Page {
     out_ += "</table>\n";
   }
 
+  void shown() {
+    if (report_.shown.empty()) return;
+    heading("What each side is shown of the other's secrets");
+    out_ += "<table>\n";
+    for (const auto& [name, text] : disclosureRows(report_)) row(name, text);
+    out_ += "</table>\n";
+  }
+
   void remarks() {
     if (report_.remarks.empty()) return;
     heading("Suspect, but no fault");
@@ -208,6 +219,13 @@ class Page {
     for (const verify::Remark& one : report_.remarks)
       row(fmt::format("line {}", one.line), remarkText(one));
     out_ += "</table>\n";
+  }
+
+  void otherWays() {
+    if (report_.ways.empty()) return;
+    heading("Games drawn other ways");
+    for (const std::string& line : otherWayLines(game_, report_))
+      out_ += "<p>" + escaped(line) + "</p>\n";
   }
 
   // The sheet, with how often each line was used.
@@ -244,18 +262,43 @@ class Page {
     out_ += "</table>\n";
   }
 
+  // Slips that the sheet would notice, and those that it would not.
+  void mutants() {
+    if (mutants_.mutants == nullptr) return;
+    MutantTotals totals = totalsOf(*mutants_.mutants);
+    heading("One slip at a time: would the sheet notice?");
+    out_ +=
+        fmt::format("<p>{} with one slip each; of those that differ, {:.1f} % are noticed.{}</p>",
+                    plural(static_cast<long long>(totals.all), "mutant"), totals.noticed(),
+                    mutants_.how.stopped ? " Stopped early: not all were looked at." : "");
+    out_ += "\n<table>\n";
+    for (const auto& [many, says] : mutantCounts(*mutants_.mutants, mutants_.how))
+      out_ += fmt::format("<tr><td class=\"n\">{}</td><td>{}</td></tr>\n", many, escaped(says));
+    out_ += "</table>\n";
+    std::vector<MissedMutant> missed = missedMutants(*mutants_.mutants, mutants_.how);
+    if (missed.empty()) return;
+    out_ += "<p>Not noticed, each with the shortest game that was found:</p>\n<table>\n";
+    for (const MissedMutant& one : missed)
+      out_ +=
+          fmt::format("<tr><th>line {}</th><td>{}<br><span class=\"moves\">{}</span></td></tr>\n",
+                      one.line, escaped(one.slip), escaped(one.shows));
+    out_ += "</table>\n";
+  }
+
   const Game& game_;
   const verify::CheckOptions& options_;
   const verify::CheckReport& report_;
   const FindingFigure& figure_;
+  const MutantsPart& mutants_;
   std::string out_;
 };
 
 }  // namespace
 
 std::string checkPage(const Game& game, const verify::CheckOptions& options,
-                      const verify::CheckReport& report, const FindingFigure& figure) {
-  return Page(game, options, report, figure).all();
+                      const verify::CheckReport& report, const FindingFigure& figure,
+                      const MutantsPart& mutants) {
+  return Page(game, options, report, figure, mutants).all();
 }
 
 }  // namespace ninepegs::report

@@ -5,6 +5,7 @@
 #include <string>
 
 #include "ninepegs/game/game.hpp"
+#include "ninepegs/report/mutants_text.hpp"
 #include "ninepegs/verify/check.hpp"
 
 namespace ninepegs::report {
@@ -13,6 +14,7 @@ namespace ninepegs::report {
 using FindingFigure = std::function<std::string(const verify::Finding& finding)>;
 
 std::string checkPage(const Game& game, const verify::CheckOptions& options,
-                      const verify::CheckReport& report, const FindingFigure& figure);
+                      const verify::CheckReport& report, const FindingFigure& figure,
+                      const MutantsPart& mutants = {});
 
 }  // namespace ninepegs::report

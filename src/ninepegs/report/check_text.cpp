@@ -93,34 +93,11 @@ void statements(std::string& out, const Game& game, const verify::CheckReport& r
                      notes;
 }
 
-// What games of the other ways reached that no other did.
 void otherWays(std::string& out, const Game& game, const verify::CheckReport& report,
                const Paint& paint) {
   if (report.ways.empty()) return;
   out += "\n" + paint.strong("Games drawn other ways") + "\n";
-  std::vector<RuleLine> lines = ruleLinesOf(game);
-  std::vector<std::uint64_t> uses = verify::usesOf(report);
-  std::vector<std::string> nothing;
-  std::uint64_t games = 0;
-  for (const verify::WayEvidence& way : report.ways) {
-    std::vector<std::string> alone;
-    for (std::size_t i = 0; i < lines.size(); ++i)
-      if (way.uses[i] > 0 && uses[i] == way.uses[i])
-        alone.push_back(fmt::format("line {}", lines[i].line));
-    if (alone.empty()) {
-      nothing.push_back(verify::steerName(way.way));
-      games += way.games;
-      continue;
-    }
-    out +=
-        wrapped(fmt::format("{}, {}: alone reached {}", verify::steerName(way.way),
-                            plural(static_cast<long long>(way.games), "game"), joined(alone, ", ")),
-                textWidth, "  ");
-  }
-  if (!nothing.empty())
-    out += wrapped(fmt::format("{}, {}: reached nothing that others did not", joined(nothing, ", "),
-                               plural(static_cast<long long>(games), "game")),
-                   textWidth, "  ");
+  for (const std::string& line : otherWayLines(game, report)) out += wrapped(line, textWidth, "  ");
 }
 
 void symmetries(std::string& out, const verify::SymmetryTrial& trial, const Paint& paint) {
@@ -132,6 +109,13 @@ void symmetries(std::string& out, const verify::SymmetryTrial& trial, const Pain
     out += "  " + (name == "nearly" || name == "start" ? paint.bad(title) : title) + "  " +
            wrapped(text, textWidth, "            ").substr(12);
   }
+}
+
+void shown(std::string& out, const verify::CheckReport& report, const Paint& paint) {
+  if (report.shown.empty()) return;
+  out += "\n" + paint.strong("What each side is shown of the other's secrets") + "\n";
+  for (const auto& [name, text] : disclosureRows(report))
+    out += "  " + name + "  " + wrapped(text, textWidth, "            ").substr(12);
 }
 
 void remarks(std::string& out, const verify::CheckReport& report, const Paint& paint) {
@@ -212,6 +196,53 @@ std::vector<std::pair<std::string, std::string>> symmetryRows(const verify::Symm
                       one.message));
   if (trial.unevenStart)
     out.emplace_back("start", "the rules are the same for both sides, the start is not");
+  return out;
+}
+
+std::vector<std::string> otherWayLines(const Game& game, const verify::CheckReport& report) {
+  std::vector<RuleLine> lines = ruleLinesOf(game);
+  std::vector<std::string> out, nothing;
+  std::uint64_t games = 0;
+  for (const verify::WayEvidence& way : report.ways) {
+    std::vector<std::string> alone;
+    for (std::size_t i : verify::reachedAlone(report, way))
+      alone.push_back(fmt::format("line {}", lines[i].line));
+    if (alone.empty()) {
+      nothing.push_back(verify::steerName(way.way));
+      games += way.games;
+      continue;
+    }
+    out.push_back(fmt::format(
+        "{}, {}: alone reached {}{}", verify::steerName(way.way),
+        plural(static_cast<long long>(way.games), "game"), joined(alone, ", "),
+        way.way == verify::Steer::changed ? "; no game from the start may come there" : ""));
+  }
+  if (!nothing.empty())
+    out.push_back(fmt::format("{}, {}: reached nothing that others did not", joined(nothing, ", "),
+                              plural(static_cast<long long>(games), "game")));
+  return out;
+}
+
+std::vector<std::pair<std::string, std::string>> disclosureRows(const verify::CheckReport& report) {
+  std::vector<std::pair<std::string, std::string>> out;
+  for (const verify::Disclosure& one : report.shown) {
+    auto mean = [&](std::uint64_t many) {
+      return static_cast<double>(many) / static_cast<double>(std::max<std::uint64_t>(one.views, 1));
+    };
+    std::string says;
+    if (one.spoke == 0)
+      says = "never showed anything";
+    else if (one.words > 0)
+      says = fmt::format("says {:.1f} words on average", mean(one.words));
+    else
+      says = fmt::format("shows {:.1f} cells on average; {}", mean(one.cells),
+                         one.hidden == 0 ? "no hidden piece stands on them"
+                         : one.hidden == one.cells
+                             ? "a hidden piece stands on each"
+                             : fmt::format("on {:.1f} % a hidden piece stands",
+                                           100 * mean(one.hidden) / mean(one.cells)));
+    out.emplace_back(fmt::format("line {:>3}", one.line.line), one.line.text + ": " + says);
+  }
   return out;
 }
 
@@ -312,6 +343,7 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
   otherWays(out, game, report, paint);
   statements(out, game, report, paint);
   symmetries(out, report.symmetries, paint);
+  shown(out, report, paint);
   remarks(out, report, paint);
   findings(out, game, report, paint);
   out +=

@@ -16,6 +16,12 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
 // passed over, that win.
 CellSet cellsOfFinding(const Game& game, const verify::Finding& finding);
 
+// What games that were drawn other ways reached that no others did, a sentence each.
+std::vector<std::string> otherWayLines(const Game& game, const verify::CheckReport& report);
+
+// What each line of a view discloses: the line's number, and what it shows.
+std::vector<std::pair<std::string, std::string>> disclosureRows(const verify::CheckReport& report);
+
 // "Amber wins: four in a line", "draw: board full".
 std::string endedText(const Game& game, const verify::Evidence::Outcome& outcome);
 // "12 of 13 passed".

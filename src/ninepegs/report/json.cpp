@@ -184,7 +184,7 @@ static Json symmetriesJson(const verify::SymmetryTrial& trial) {
 }
 
 std::string checkJson(const Game& game, const verify::CheckOptions& options,
-                      const verify::CheckReport& report) {
+                      const verify::CheckReport& report, const MutantsPart& mutants) {
   const verify::Evidence& evidence = report.evidence;
   Json out;
   out["game"] = gameId(game);
@@ -234,12 +234,20 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
   out["other_ways"] = Json::array();
   for (const verify::WayEvidence& way : report.ways) {
     Json alone = Json::array();
-    for (std::size_t i = 0; i < lines.size(); ++i)
-      if (way.uses[i] > 0 && uses[i] == way.uses[i]) alone.push_back(lines[i].line);
+    for (std::size_t i : verify::reachedAlone(report, way)) alone.push_back(lines[i].line);
     out["other_ways"].push_back(
         {{"way", verify::steerName(way.way)}, {"games", way.games}, {"alone_reached", alone}});
   }
   out["symmetries"] = symmetriesJson(report.symmetries);
+  out["shown_of_secrets"] = Json::array();
+  for (const verify::Disclosure& one : report.shown)
+    out["shown_of_secrets"].push_back({{"line", one.line.line},
+                                       {"text", one.line.text},
+                                       {"views", one.views},
+                                       {"spoke", one.spoke},
+                                       {"cells", one.cells},
+                                       {"hidden", one.hidden},
+                                       {"words", one.words}});
   out["cases"] = Json::array();
   for (const verify::ExampleRun& run : report.examples) {
     Json one;
@@ -267,6 +275,10 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
     if (std::string block = verify::caseOf(game, finding); !block.empty()) one["as_case"] = block;
     one["met"] = verify::steerName(finding.way);
     out["findings"].push_back(one);
+  }
+  if (mutants.mutants != nullptr) {
+    out["mutants"] = Json::parse(mutantsJson(*mutants.mutants, mutants.how));
+    for (const char* said : {"game", "variant", "seed"}) out["mutants"].erase(said);
   }
   return text(out);
 }

@@ -4,6 +4,7 @@
 #include <string>
 
 #include "ninepegs/game/game.hpp"
+#include "ninepegs/report/mutants_text.hpp"
 #include "ninepegs/verify/check.hpp"
 #include "ninepegs/verify/count.hpp"
 
@@ -14,6 +15,6 @@ std::string movesJson(const Game& game, const Position& position, Cell from);
 std::string countJson(const Game& game, const Position& from, const verify::CountOptions& options,
                       const verify::Counts& counts, double seconds);
 std::string checkJson(const Game& game, const verify::CheckOptions& options,
-                      const verify::CheckReport& report);
+                      const verify::CheckReport& report, const MutantsPart& mutants = {});
 
 }  // namespace ninepegs::report

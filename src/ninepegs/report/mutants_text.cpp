@@ -96,6 +96,33 @@ MutantTotals totalsOf(const verify::Mutants& mutants) {
   return out;
 }
 
+std::vector<std::pair<std::size_t, std::string>> mutantCounts(const verify::Mutants& mutants,
+                                                              const MutantsSaid& how) {
+  MutantTotals totals = totalsOf(mutants);
+  std::vector<std::pair<std::size_t, std::string>> out = {
+      {totals.byCase, "noticed by a case of the sheet"},
+      {totals.byPlayouts, fmt::format("noticed in {} playouts each", how.playouts)},
+      {totals.refused, "refused when they are read"}};
+  if (std::size_t proved = mutants.same(); proved > 0)
+    out.emplace_back(proved, "the same as the sheet in every position that can be reached");
+  if (std::size_t seen = totals.same - mutants.same(); seen > 0)
+    out.emplace_back(seen, fmt::format("the same as the sheet in {} positions, chosen among {}",
+                                       grouped(mutants.answers().size()), grouped(mutants.met())));
+  out.emplace_back(totals.missed, "differ from the sheet, and nothing notices");
+  return out;
+}
+
+std::vector<MissedMutant> missedMutants(const verify::Mutants& mutants, const MutantsSaid& how) {
+  std::vector<MissedMutant> out;
+  for (const Mutant& one : mutants.all()) {
+    if (std::string_view(standing(one)) != "missed") continue;
+    bool looked = out.size() < how.partings;
+    out.push_back({one.mutation.line, rules::toText(one.mutation),
+                   looked ? parted(mutants, one, how.budget) : ""});
+  }
+  return out;
+}
+
 std::string mutantsText(const verify::Mutants& mutants, const MutantsSaid& how,
                         const Paint& paint) {
   const Game& game = mutants.game();
@@ -105,18 +132,8 @@ std::string mutantsText(const verify::Mutants& mutants, const MutantsSaid& how,
   out += fmt::format(": {} with one slip each, seed {}\n",
                      plural(static_cast<long long>(totals.all), "mutant"), how.seed);
   if (how.stopped) out += paint.bad("  stopped early: not all were looked at") + "\n";
-  auto row = [&](std::size_t many, const std::string& says) {
+  for (const auto& [many, says] : mutantCounts(mutants, how))
     out += fmt::format("  {:>5}  {}\n", many, says);
-  };
-  row(totals.byCase, "noticed by a case of the sheet");
-  row(totals.byPlayouts, fmt::format("noticed in {} playouts each", how.playouts));
-  row(totals.refused, "refused when they are read");
-  if (std::size_t proved = mutants.same(); proved > 0)
-    row(proved, "the same as the sheet in every position that can be reached");
-  if (std::size_t seen = totals.same - mutants.same(); seen > 0)
-    row(seen, fmt::format("the same as the sheet in {} positions, chosen among {}",
-                          grouped(mutants.answers().size()), grouped(mutants.met())));
-  row(totals.missed, "differ from the sheet, and nothing notices");
   out += fmt::format("  of those that differ, {:.1f} % are noticed\n", totals.noticed());
   std::size_t partings = 0;
   bool headed = false;

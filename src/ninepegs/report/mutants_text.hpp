@@ -3,6 +3,8 @@
 
 #include <cstdint>
 #include <string>
+#include <utility>
+#include <vector>
 
 #include "ninepegs/report/paint.hpp"
 #include "ninepegs/verify/mutants.hpp"
@@ -28,6 +30,21 @@ struct MutantsSaid {
   bool everyOne = false;        // list those that are noticed, too
   bool stopped = false;
 };
+// Mutants as a part of another report; null: it has none.
+struct MutantsPart {
+  const verify::Mutants* mutants = nullptr;
+  MutantsSaid how{};
+};
+
+// Rows of a table: how many came to what.
+std::vector<std::pair<std::size_t, std::string>> mutantCounts(const verify::Mutants& mutants,
+                                                              const MutantsSaid& how);
+// Those that nothing notices: the line, the slip, and where it shows (empty behind how.partings).
+struct MissedMutant {
+  int line = 0;
+  std::string slip, shows;
+};
+std::vector<MissedMutant> missedMutants(const verify::Mutants& mutants, const MutantsSaid& how);
 std::string mutantsText(const verify::Mutants& mutants, const MutantsSaid& how, const Paint& paint);
 std::string mutantsJson(const verify::Mutants& mutants, const MutantsSaid& how);
 

@@ -82,8 +82,11 @@ std::string with(const Game& game, const Position& position) {
   return more.empty() ? "" : wrapped("with " + more, cardWidth, "  ");
 }
 
-// The moves before, where it matters which positions there were.
+// The moves before, where it matters which positions there were; and whether it is known that games
+// come here.
 std::string earlier(const Game& game, const verify::Scene& scene) {
+  if (scene.steer == verify::Steer::changed)
+    return "A position that was set up: no game may lead to it.\n\n";
   if (scene.moves.empty()) return "";
   std::vector<std::string> texts;
   Position position = game.start();
@@ -112,6 +115,9 @@ std::string cardText(const verify::Mutants& mutants, const Question& question, c
   switch (question.kind) {
     case Question::Kind::setUp:
       out += boards(game, position, paint) + with(game, position);
+      for (const GameInfo::Kind& kind : game.info().kinds)
+        if (!kind.edges.empty())
+          out += fmt::format("  the sides of {} say {}\n", kind.name, fmt::join(kind.edges, " "));
       return out + fmt::format("\nThe game begins like this, and {} moves first.\n", who);
     case Question::Kind::after: {
       const Position& after = says.after[question.move];
@@ -192,6 +198,7 @@ std::string questionsJson(const verify::Mutants& mutants,
     to["kind"] = kindName(one.kind);
     to["name"] = one.name;
     to["position"] = game.positionText(says.scene.position);
+    if (says.scene.steer == verify::Steer::changed) to["set_up"] = true;
     if (one.kind == Question::Kind::after) {
       to["move"] = says.texts[one.move];
       to["after"] = game.positionText(says.after[one.move]);

@@ -9,15 +9,22 @@
 namespace ninepegs::verify {
 namespace {
 
-// The rows of a picture on one line, each symbol by itself: "2x/3" -> ". . x", ". . .".
+// The rows of a picture as lines, each symbol by itself: "2x/3" -> ". . x", ". . .".
 std::vector<std::string> rowsOf(const std::string& picture) {
   std::vector<std::string> rows;
+  for (const std::vector<std::string>& row : pictureRows(picture)) rows.push_back(joined(row, " "));
+  return rows;
+}
+
+}  // namespace
+
+std::vector<std::vector<std::string>> pictureRows(const std::string& picture) {
+  std::vector<std::vector<std::string>> rows;
   for (const std::string& row : splitTrimmed(picture, '/')) {
-    std::string line;
-    auto add = [&](const std::string& symbol) { line += (line.empty() ? "" : " ") + symbol; };
+    std::vector<std::string>& out = rows.emplace_back();
     std::size_t run = 0;
     auto flush = [&] {
-      for (; run > 0; --run) add(".");
+      for (; run > 0; --run) out.push_back(".");
     };
     for (const std::string& symbol : utf8Symbols(row)) {
       if (symbol[0] >= '0' && symbol[0] <= '9') {
@@ -25,15 +32,12 @@ std::vector<std::string> rowsOf(const std::string& picture) {
         continue;
       }
       flush();
-      if (symbol != " ") add(symbol);
+      if (symbol != " ") out.push_back(symbol);
     }
     flush();
-    rows.push_back(line);
   }
   return rows;
 }
-
-}  // namespace
 
 std::vector<std::string> positionLines(const Game& game, const Position& position) {
   std::vector<std::string> out;

@@ -29,6 +29,9 @@ std::string caseText(const Game& game, const CaseText& says);
 // A position as lines of a block: a picture, then what else there is.
 std::vector<std::string> positionLines(const Game& game, const Position& position);
 
+// The symbols of a picture that stands on one line, row by row: "2x/3" -> {. . x}, {. . .}.
+std::vector<std::vector<std::string>> pictureRows(const std::string& picture);
+
 // A result as `expect` takes it: "ongoing", `Amber wins "four in a line"`, `draw "full"`.
 std::string expectedResult(const Game& game, const Result& result);
 

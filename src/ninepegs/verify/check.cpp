@@ -8,6 +8,7 @@
 #include <deque>
 
 #include "ninepegs/base/parallel.hpp"
+#include "ninepegs/verify/changed.hpp"
 #include "ninepegs/verify/lint.hpp"
 #include "ninepegs/verify/shorten.hpp"
 #include "ninepegs/verify/views.hpp"
@@ -24,8 +25,10 @@ constexpr std::uint64_t remarkPlayouts = 200;
 // of the time of the playouts.
 constexpr std::uint64_t playoutsAGroup = 1000, groupsAtMost = 200;
 constexpr int gamesAGroup = 4;
+constexpr std::size_t changedAGroup = 2;
 // Parts of conditions are counted in games of their own, which are slower.
 constexpr int partGames = 2000;
+constexpr int disclosureGames = 40;
 constexpr std::uint64_t partPlies(std::uint64_t playouts) {
   return std::clamp<std::uint64_t>(10 * playouts, 5'000, 150'000);
 }
@@ -201,6 +204,10 @@ void Check::otherWays() {
   std::uint64_t groups = std::min(groupsAtMost, options_.playouts / playoutsAGroup + 1);
   std::vector<Steer> ways = {Steer::putOff, Steer::hurry, Steer::rare};
   if (!cases.empty()) ways.push_back(Steer::fromCase);
+  std::vector<Position> changed = changedPositions(
+      game_,
+      {options_.seed, changedAGroup * static_cast<std::size_t>(groups), cases, options_.stop});
+  if (!changed.empty()) ways.push_back(Steer::changed);
   auto games = static_cast<int>(
       std::clamp<std::uint64_t>(options_.playouts * gamesAGroup / playoutsAGroup, 1, gamesAGroup));
   std::vector<WayEvidence> seen(groups * ways.size());
@@ -211,7 +218,9 @@ void Check::otherWays() {
         Steer way = ways[number % ways.size()];
         seen[number] =
             watchers_[thread].steered({way, games, number * gamesAGroup, report_.evidence.uses,
-                                       way == Steer::fromCase ? cases : start},
+                                       way == Steer::fromCase  ? cases
+                                       : way == Steer::changed ? changed
+                                                               : start},
                                       faults[number]);
       },
       options_.stop);
@@ -226,6 +235,8 @@ void Check::otherWays() {
       way.uses[line] += seen[i].uses[line];
     way.ends.insert(seen[i].ends.begin(), seen[i].ends.end());
     for (auto& [key, one] : faults[i].faults) {
+      // A changed position may be one that no game leads to.
+      if (one.way == Steer::changed) continue;
       if (one.way == Steer::fromCase && mayBeOfTheSetUp(key.first)) continue;
       one.playout += options_.playouts;  // behind all others
       report_.evidence.see({key.first, key.second, one.message}, one);
@@ -241,6 +252,7 @@ void Check::views() {
                                        (options_.playouts + playoutsAPair - 1) / playoutsAPair);
   ViewTest views = testViews(game_, games, {options_.seed, options_.threads, options_.stop});
   report_.viewPairs = views.pairs;
+  report_.shown = disclosures(game_, {options_.seed, disclosureGames, options_.stop});
   for (Finding& finding : views.findings) report_.findings.push_back(std::move(finding));
 }
 
@@ -253,7 +265,17 @@ CheckReport check(const Game& game, const CheckOptions& options) {
 std::vector<std::uint64_t> usesOf(const CheckReport& report) {
   std::vector<std::uint64_t> out = report.evidence.uses;
   for (const WayEvidence& way : report.ways)
-    for (std::size_t line = 0; line < out.size(); ++line) out[line] += way.uses[line];
+    for (std::size_t line = 0; way.way != Steer::changed && line < out.size(); ++line)
+      out[line] += way.uses[line];
+  return out;
+}
+
+std::vector<std::size_t> reachedAlone(const CheckReport& report, const WayEvidence& way) {
+  std::vector<std::uint64_t> uses = usesOf(report);
+  std::vector<std::size_t> out;
+  for (std::size_t line = 0; line < uses.size(); ++line)
+    if (way.uses[line] > 0 && uses[line] == (way.way == Steer::changed ? 0 : way.uses[line]))
+      out.push_back(line);
   return out;
 }
 

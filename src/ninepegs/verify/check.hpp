@@ -10,6 +10,7 @@
 #include <vector>
 
 #include "ninepegs/base/stop.hpp"
+#include "ninepegs/verify/disclosures.hpp"
 #include "ninepegs/verify/every.hpp"
 #include "ninepegs/verify/evidence.hpp"
 #include "ninepegs/verify/examples.hpp"
@@ -48,6 +49,7 @@ struct CheckReport {
   std::vector<ExampleRun> examples;
   Evidence evidence;
   std::uint64_t viewPairs = 0;       // positions that look the same to a side, compared
+  std::vector<Disclosure> shown;     // what each line of a view discloses
   std::vector<Finding> findings;     // examples first, then by kind and line
   std::vector<Remark> remarks;       // no faults: what is suspect
   std::vector<PartUse> parts;        // of the conditions
@@ -62,6 +64,8 @@ CheckReport check(const Game& game, const CheckOptions& options);
 
 // How often each line of the rules was used, in all games of a check.
 std::vector<std::uint64_t> usesOf(const CheckReport& report);
+// Which lines, by their place among ruleLinesOf, nothing but games of that way used.
+std::vector<std::size_t> reachedAlone(const CheckReport& report, const WayEvidence& way);
 
 // Adds what every position shows: faults with a shortest game, in place of what playouts found of
 // the same, and the uses of the rules' lines.

@@ -34,6 +34,7 @@ class Runner {
   std::string leaves(const ExampleStep& step) const;
   std::string told(const ExampleStep& step) const;
   std::string seenBy(const ExampleStep& step) const;
+  std::string edges(const ExampleStep& step) const;
 
   const Game& game_;
   const Example& example_;
@@ -154,6 +155,15 @@ std::string Runner::seenBy(const ExampleStep& step) const {
                      game_.info().sides[step.side], step.name, ply, got);
 }
 
+// The numbers on a piece's sides.
+std::string Runner::edges(const ExampleStep& step) const {
+  std::string got, wanted = fmt::format("{}", fmt::join(step.numbers, " "));
+  for (const GameInfo::Kind& kind : game_.info().kinds)
+    if (kind.name == step.name) got = fmt::format("{}", fmt::join(kind.edges, " "));
+  if (got == wanted) return "";
+  return fmt::format("the sides of {} should say {}, but they say {}", step.name, wanted, got);
+}
+
 std::string Runner::step(const ExampleStep& step) {
   switch (step.kind) {
     case Kind::play:
@@ -197,6 +207,8 @@ std::string Runner::step(const ExampleStep& step) {
                               : fmt::format("{} should see \"{}\", but sees \"{}\"",
                                             game_.info().sides[step.side], step.name, got);
     }
+    case Kind::edges:
+      return edges(step);
     case Kind::condition:
       if (game_.checks()->conditionHolds(step.condition, position_)) return "";
       return fmt::format("`{}` does not hold{}", step.text,

@@ -168,6 +168,49 @@ void Inspector::symmetry(LivePosition& live, const MoveList& moves, Closeness cl
   }
 }
 
+// Cells on which something else stands afterwards.
+static std::vector<std::string> changedCells(const Game& game, const Position& before,
+                                             const Position& after) {
+  std::vector<std::string> cells;
+  for (int board = 0; board < game.boards(); ++board)
+    for (Cell cell = 0; cell < game.board().size(); ++cell) {
+      std::optional<Piece> was = game.pieceAt(before, cell, board),
+                           is = game.pieceAt(after, cell, board);
+      bool same = was.has_value() == is.has_value() &&
+                  (!is || (is->kind == was->kind && is->side == was->side));
+      if (!same) cells.push_back(game.board().label(cell));
+    }
+  return cells;
+}
+
+// Two moves of one text, as what they are: what each changes, or, where the board is the same
+// afterwards, what else is not.
+static std::string ofOneText(const Game& game, const std::string& text, const Position& before,
+                             const Position& one, const Position& two) {
+  constexpr std::size_t named = 12;  // cells
+  std::vector<std::string> cells = changedCells(game, before, one),
+                           others = changedCells(game, before, two);
+  std::map<std::string, std::string> parts = partsOf(game, one), otherParts = partsOf(game, two);
+  std::string out = fmt::format("two different moves have the text \"{}\"", text);
+  bool alike = cells == others && parts["the board"] == otherParts["the board"];
+  if (alike) {
+    std::vector<std::string> names;
+    for (const auto& [name, part] : parts)
+      if (otherParts[name] != part) names.push_back(name);
+    return out + fmt::format(", and the board is the same after either: {} not",
+                             names.empty()       ? "what the text of a position does not show is"
+                             : names.size() == 1 ? names[0] + " is"
+                                                 : joined(names, " and ") + " are");
+  }
+  const BoardShape& shape = game.board().shape();
+  if (!cells.empty() && !others.empty() && std::max(cells.size(), others.size()) <= named)
+    out += fmt::format(": one changes {}, the other {}{}", joined(cells, " "), joined(others, " "),
+                       shape.joinLeftRight || shape.joinTopBottom
+                           ? "; the board's edges are joined, so one may lie across an edge"
+                           : "");
+  return out + ": give them different texts with `written as`";
+}
+
 void Inspector::moves(LivePosition& live, Closeness close, std::vector<Fault>& faults) {
   if (live.ended()) return;
   if (live.moveCount() == 0) {
@@ -192,10 +235,7 @@ void Inspector::moves(LivePosition& live, Closeness close, std::vector<Fault>& f
     game_.apply(one, *it->second);
     game_.apply(two, move);
     if (game_.identity(one) == game_.identity(two)) continue;
-    faults.push_back({FindingKind::ambiguous, 0,
-                      fmt::format("two different moves have the text \"{}\": give them different "
-                                  "texts with `written as`",
-                                  it->first)});
+    faults.push_back({FindingKind::ambiguous, 0, ofOneText(game_, it->first, position, one, two)});
     return;
   }
 }

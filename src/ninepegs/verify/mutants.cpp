@@ -255,7 +255,12 @@ void Mutants::study(Mutant& mutant) const {
     mutant.refused = "it remembers other things";
     return;
   }
-  if (game.positionText(game.start()) != game_.positionText(game_.start()))
+  auto sameEdges = [](const rules::PieceKind& one, const rules::PieceKind& two) {
+    return one.edges == two.edges;
+  };
+  const std::vector<rules::PieceKind>&kinds = game.rules().kinds, &own = game_.rules().kinds;
+  if (game.positionText(game.start()) != game_.positionText(game_.start()) ||
+      !std::equal(kinds.begin(), kinds.end(), own.begin(), own.end(), sameEdges))
     mutant.shows.push_back({Difference::Kind::start, 0, -1, -1, -1, {}});
   Asked asked(*this, game);
   for (std::size_t i = 0; i < answers_.size() && !wantsStop(options_.stop); ++i) {

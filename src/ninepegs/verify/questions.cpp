@@ -201,6 +201,10 @@ std::string caseOf(const Mutants& mutants, const Question& question) {
   switch (question.kind) {
     case Question::Kind::setUp:
       out.leaves = game.start();
+      for (const rules::PieceKind& kind : game.rules().kinds)
+        if (!kind.edges.empty())
+          out.expect.push_back(
+              fmt::format("edges of {} = {}", kind.name, fmt::join(kind.edges, " ")));
       break;
     case Question::Kind::after: {
       const Position& after = says.after[question.move];

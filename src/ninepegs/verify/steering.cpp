@@ -49,8 +49,8 @@ Move Steering::spread(const MoveList& moves, Stream& stream) {
 
 std::string steerName(Steer steer) {
   static const char* const names[] = {
-      "uniform",    "putting off the end", "hurrying to the end", "through rare lines",
-      "from cases", "back and forth"};
+      "uniform",    "putting off the end", "hurrying to the end",   "through rare lines",
+      "from cases", "back and forth",      "from changed positions"};
   return names[static_cast<int>(steer)];
 }
 

@@ -23,8 +23,9 @@ enum class Steer {
   rare,      // one that uses the lines of the rules that were used least
   fromCase,  // uniform, from the position of a case
   back,      // back and forth, where the game remembers positions
+  changed,   // uniform, from a position changed a little (changed.hpp)
 };
-inline constexpr int steers = 6;
+inline constexpr int steers = 7;
 std::string steerName(Steer steer);
 
 class Steering {

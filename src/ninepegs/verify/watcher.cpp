@@ -91,7 +91,8 @@ void Watcher::play(const Playing& playing) {
     if (steered) {
       if (static_cast<int>(played_.size()) >= longestSteered) break;
       live_->listMoves(moves_);
-      Steer how = playing.way == Steer::fromCase ? Steer::uniform : playing.way;
+      bool placed = playing.way == Steer::fromCase || playing.way == Steer::changed;
+      Steer how = placed ? Steer::uniform : playing.way;
       played_.push_back(steering_->drawn(moves_, how, stream));
     } else {
       choices_.add(moves);

@@ -47,7 +47,12 @@ TermPtr settled(Span span, bool holds) {
 
 class Statements {
  public:
-  Statements(const Rules& rules, std::vector<Mutation>& out) : rules_(rules), out_(out) {}
+  Statements(const Rules& rules, std::vector<Mutation>& out) : rules_(rules), out_(out) {
+    eachSpot(rules, [this](const Seen& seen) {
+      const Lines* lines = as<Lines>(*seen.term);  // a length that hangs on nothing in the move
+      if (lines_ == nullptr && lines != nullptr && as<Number>(*lines->length)) lines_ = seen.term;
+    });
+  }
 
   void body(const Clauses& list) {
     auto picks = [](const Clause& clause) { return as<PickCell>(clause) != nullptr; };
@@ -142,6 +147,12 @@ class Statements {
       form(Slip::block, c, [](Repeat& copy) {
         copy.rounds = copy.rounds == Rounds::anyTimes ? Rounds::whilePossible : Rounds::anyTimes;
       });
+    if (c.rounds == Rounds::times || c.rounds == Rounds::upTo)
+      for (Rounds rounds : {Rounds::whilePossible, Rounds::anyTimes})
+        form(Slip::block, c, [rounds](Repeat& copy) {
+          copy.rounds = rounds;
+          copy.most = nullptr;
+        });
     add(Slip::block, head(*at_), "", [](Clauses& list, std::size_t at) {
       splice(list, at, std::get<Repeat>(list[at].form).body);
     });
@@ -195,7 +206,21 @@ class Statements {
     add(slip, head(*at_), head(clause),
         [now](Clauses& list, std::size_t at) { list[at].form = now; });
   }
-  // Cells that a mark holds should have been left out, or the side's own, or the other's.
+  // Whose pieces are in a set, as far as its form tells.
+  static std::optional<Whose> owner(const Term& set) {
+    if (const Side* side = as<Side>(set)) return side->whose;
+    if (const Pieces* pieces = as<Pieces>(set)) return pieces->whose;
+    if (const Both* both = as<Both>(set)) {
+      std::optional<Whose> left = owner(*both->left);
+      return left ? left : owner(*both->right);
+    }
+    const If* choice = as<If>(set);
+    if (choice == nullptr) return std::nullopt;
+    std::optional<Whose> then = owner(*choice->then);
+    return then ? then : owner(*choice->otherwise);
+  }
+  // Cells that a mark holds should have been left out, or the side's own, or the other's, or those
+  // of its pieces that stand in lines.
   void without(const PickCell& c) {
     auto add = [&](TermPtr less) {
       form(Slip::leftOut, c, [less](PickCell& copy) {
@@ -211,6 +236,14 @@ class Statements {
           Type::set, c.from->span,
           Mark{static_cast<int>(mark), rules_.marks[mark].each ? Whose::mine : Whose::anyone}));
     if (as<AllCells>(*c.from) != nullptr) add(make(Type::set, c.from->span, Side{Whose::mine}));
+    std::optional<Whose> whose = owner(*c.from);
+    const Lines* lines = lines_ == nullptr ? nullptr : as<Lines>(*lines_);
+    if (lines == nullptr || !whose || *whose == Whose::anyone) return;
+    Lines safe = *lines;
+    safe.through = nullptr;
+    safe.plural = true;
+    safe.in = make(Type::set, c.from->span, Side{*whose});
+    add(make(Type::set, c.from->span, std::move(safe)));
   }
   template <class Form, class Now>
   void becomes(const Form&, Now now) {
@@ -239,6 +272,7 @@ class Statements {
   std::vector<Mutation>& out_;
   const Clause* at_ = nullptr;
   const Clause* first_ = nullptr;  // the first pick of the move
+  TermPtr lines_;                  // the first lines that the rules speak of
 };
 
 }  // namespace

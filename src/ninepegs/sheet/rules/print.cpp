@@ -310,6 +310,11 @@ class Printer {
                            step.numbers.empty() ? "" : fmt::format(" at ply {}", step.numbers[0]));
       case Kind::sees:
         return fmt::format("{} sees \"{}\"", step.subject, step.endName);
+      case Kind::edges: {
+        std::string out = fmt::format("edges of {} =", step.subject);
+        for (unsigned long long number : step.numbers) out += fmt::format(" {}", number);
+        return out;
+      }
       case Kind::play:
       case Kind::leaves:
         break;

@@ -106,6 +106,14 @@ void expectation(const Block& block, Cursor& in, CaseDecl& one) {
     step.kind = ExpectKind::sees;
     step.endName = in.text("what the side sees, as `show --as SIDE --text` prints it");
     in.end();
+  } else if (in.sees("edges") && in.sees("of", 1)) {
+    in.next();
+    in.next();
+    step.kind = ExpectKind::edges;
+    step.subject = in.name("a piece");
+    in.expect("=", "say: expect edges of PIECE = 2 7 2 7 2 1");
+    while (!in.atEnd())
+      step.numbers.push_back(static_cast<unsigned long long>(in.number("a number for each side")));
   } else if (in.sees("to", 1)) {
     step.subject = in.name("a side");
     in.next();

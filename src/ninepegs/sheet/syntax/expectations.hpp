@@ -31,7 +31,7 @@ struct CaseStepHead {
   ExpectKind kind = ExpectKind::ongoing;
   std::string raw;  // of play, legal, not legal, moves: the moves as written
   std::string endName;
-  std::vector<unsigned long long> numbers;  // moveCount: one; sequences: from depth `first`
+  std::vector<unsigned long long> numbers;  // moveCount: one; sequences: from depth `first`; edges
   int first = 0;
   std::vector<Block> lines;  // of leaves
   Span span;
