@@ -39,13 +39,14 @@ const std::vector<Room>& rooms() {
         "sheet/compile", "sheet/machine"}},
       {"records", {"base", "board", "game"}},
       {"play", {"base", "board", "game"}},
+      {"engines", {"base", "board", "game", "play"}},
       {"verify", {"base", "board", "sheet/rules", "sheet/mutation", "game", "play"}},
-      {"compare", {"base", "board", "sheet/mutation", "game", "verify"}},
+      {"compare", {"base", "board", "sheet/mutation", "game", "engines", "verify"}},
       {"draw", {"base", "board", "game", "play", "verify"}},
       {"report", {"base", "board", "sheet/words", "game", "records", "play", "verify", "compare"}},
       {"cli",
-       {"base", "board", "sheet/text", "game", "records", "play", "verify", "compare", "draw",
-        "report"}},
+       {"base", "board", "sheet/text", "game", "records", "play", "engines", "verify", "compare",
+        "draw", "report"}},
   };
   return list;
 }

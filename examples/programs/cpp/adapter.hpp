@@ -7,16 +7,18 @@
 //   struct MyGame {
 //     MyGame();                                    // a new game
 //     std::vector<std::string> moves() const;      // the legal ones; none when it is over
-//     bool play(const std::string& move);          // false if it is not legal: then nothing
-//     changes std::string turn() const;                    // the side to move
+//     bool play(const std::string& move);          // false, and no change, if it is not legal
+//     std::string turn() const;                    // the side to move
 //     std::optional<std::string> result() const;   // none: not over; the winner; "" for a draw
 //     std::vector<std::string> board() const;      // rows from the top
+//     std::string choose(std::uint32_t seed);      // a move, to play; may be left out
 //   };
 //
 // It needs nlohmann/json (Debian: nlohmann-json3-dev).
 #pragma once
 
 #include <algorithm>
+#include <cstdint>
 #include <iostream>
 #include <nlohmann/json.hpp>
 #include <optional>
@@ -56,6 +58,9 @@ Json answer(Game& game, const std::string& method, const Json& params) {
     std::string move = params.at("move");
     return {{"result", std::find(moves.begin(), moves.end(), move) != moves.end()}};
   }
+  if constexpr (requires { game.choose(1u); })
+    if (method == "choose")
+      return {{"result", {{"move", game.choose(params.value("seed", std::uint32_t{0}))}}}};
   return {{"error", {{"code", -32601}, {"message", "no such method"}}}};
 }
 

@@ -73,4 +73,10 @@ struct Othello {
   }
 
   std::vector<std::string> board() const { return cells; }
+
+  // Any legal move, as the seed decides.
+  std::string choose(std::uint32_t seed) const {
+    std::vector<std::string> legal = moves();
+    return legal[seed % legal.size()];
+  }
 };

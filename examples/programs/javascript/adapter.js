@@ -11,6 +11,7 @@
 //     turn() {}           // the side to move
 //     result() {}         // null, or {winner: "Black"}, or {winner: null} for a draw
 //     board() {}          // rows from the top, or {cell: letter}; may be left out
+//     choose(seed) {}     // a move, to play against people and opponents; may be left out
 //   }
 //
 // What a method leaves out (undefined) is not compared.
@@ -45,6 +46,9 @@ function answer(makeGame, state, request) {
       return { result: standing(state.game) };
     case "legal":
       return { result: state.game.moves().includes(params.move) };
+    case "choose":
+      if (state.game.choose) return { result: { move: state.game.choose(params.seed ?? 0) } };
+    // falls through
     default:
       return { error: { code: -32601, message: "no such method" } };
   }

@@ -72,6 +72,12 @@ class Othello {
   board() {
     return this.cells.map((row) => row.join(""));
   }
+
+  // Any legal move, as the seed decides.
+  choose(seed) {
+    const moves = this.moves();
+    return moves[seed % moves.length];
+  }
 }
 
 if (require.main === module) serve(() => new Othello());

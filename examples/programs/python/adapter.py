@@ -12,6 +12,7 @@ Copy this file beside your game, give the game the five methods below, and end i
         def turn(self): ...            # the side to move
         def result(self): ...          # None, or (winner,) with None for a draw
         def board(self): ...           # rows from the top, or {cell: letter}; may be left out
+        def choose(self, seed): ...    # a move, to play against people and opponents; may be left out
 
 What you leave out (None) is not compared.
 """
@@ -45,6 +46,8 @@ def answer(make_game, state, request):
         return {"result": standing(state["game"])}
     if method == "legal":
         return {"result": params["move"] in state["game"].moves()}
+    if method == "choose" and hasattr(state["game"], "choose"):
+        return {"result": {"move": state["game"].choose(params.get("seed", 0))}}
     return {"error": {"code": -32601, "message": "no such method"}}
 
 

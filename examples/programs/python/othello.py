@@ -82,6 +82,15 @@ class Othello:
     def board(self):
         return ["".join(row) for row in self.cells]
 
+    def choose(self, seed):
+        """The move that turns most discs; the seed decides among equals."""
+        moves = sorted(self.moves())
+        if moves == ["pass"]:
+            return "pass"
+        counts = [len(self.turned(*self.place(move), self.mover)) for move in moves]
+        best = [move for move, count in zip(moves, counts) if count == max(counts)]
+        return best[seed % len(best)]
+
 
 if __name__ == "__main__":
     adapter.serve(Othello)

@@ -82,9 +82,15 @@ void Child::readErrors() {
 }
 
 Child::Came Child::ask(std::string_view line, std::string& answer) {
+  return exchange(std::string(line) + '\n', answer);
+}
+
+Child::Came Child::next(std::string& answer) {
+  return exchange("", answer);
+}
+
+Child::Came Child::exchange(std::string_view sent, std::string& answer) {
   if (pid_ <= 0) return Came::end;
-  std::string sent(line);
-  sent += '\n';
   std::string_view left = sent;
   auto begun = std::chrono::steady_clock::now();
   std::size_t looked = 0;

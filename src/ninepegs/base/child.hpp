@@ -36,6 +36,8 @@ class Child {
   // Sends a line and waits for the next one. `end`: it has closed its output; `nothing`: not within
   // the time; `tooMuch`: a line longer than the limit. After any but `line` it is of no more use.
   Came ask(std::string_view line, std::string& answer);
+  // Waits for a further line, without sending one.
+  Came next(std::string& answer);
 
   // How it ended, after Came::end: "ended with exit code 3", "was ended by signal 11".
   std::string howItEnded();
@@ -44,6 +46,7 @@ class Child {
   const std::string& errors() const { return errors_; }
 
  private:
+  Came exchange(std::string_view sent, std::string& answer);
   void readErrors();
   void close();
 

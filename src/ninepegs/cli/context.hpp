@@ -113,6 +113,7 @@ void addMatch(CLI::App& app, Context& context);
 void addThink(CLI::App& app, Context& context);
 void addReview(CLI::App& app, Context& context);
 void addReplay(CLI::App& app, Context& context);
+void addServe(CLI::App& app, Context& context);
 void addSolve(CLI::App& app, Context& context);
 void addMutate(CLI::App& app, Context& context);
 void addAsk(CLI::App& app, Context& context);

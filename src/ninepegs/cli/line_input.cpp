@@ -4,6 +4,8 @@
 #include <poll.h>
 #include <unistd.h>
 
+#include <algorithm>
+#include <cerrno>
 #include <clocale>
 #include <cstdio>
 #include <cwchar>
@@ -109,6 +111,29 @@ std::optional<std::string> readLine(const Context& context, const std::string& p
   if (tooLong) line = line.substr(0, 60) + "...";
   print(prompt + line + "\n");
   return line;
+}
+
+std::optional<std::string> readBareLine() {
+  constexpr std::size_t longest = 1 << 16;
+  static std::string waiting;
+  static bool ended = false;
+  while (!wantsStop(&stopFlag())) {
+    if (std::size_t end = waiting.find('\n');
+        end != std::string::npos || (ended && !waiting.empty())) {
+      std::string line = waiting.substr(0, std::min(end, longest));
+      waiting.erase(0, end == std::string::npos ? end : end + 1);
+      return line;
+    }
+    if (ended) return std::nullopt;
+    if (waiting.size() > longest) waiting.resize(longest);  // of a line without an end
+    pollfd input{STDIN_FILENO, POLLIN, 0};
+    if (poll(&input, 1, lookAgain) <= 0) continue;
+    char bytes[4096];
+    ssize_t got = read(STDIN_FILENO, bytes, sizeof bytes);
+    if (got > 0) waiting.append(bytes, static_cast<std::size_t>(got));
+    ended = got == 0 || (got < 0 && errno != EINTR && errno != EAGAIN);
+  }
+  return std::nullopt;
 }
 
 }  // namespace ninepegs::cli

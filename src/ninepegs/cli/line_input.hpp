@@ -13,4 +13,8 @@ struct Context;
 // transcript reads the same.
 std::optional<std::string> readLine(const Context& context, const std::string& prompt);
 
+// The next line of standard input as it is, for a program that talks to us: nothing is printed.
+// None at the end of input or after Ctrl-C; what is longer than a line may be is cut.
+std::optional<std::string> readBareLine();
+
 }  // namespace ninepegs::cli

@@ -67,6 +67,7 @@ int run(int argc, char** argv) {
   cli::addReplay(app, context);
   cli::addSolve(app, context);
   cli::addMatch(app, context);
+  cli::addServe(app, context);
   cli::addMutate(app, context);
   cli::addAsk(app, context);
   cli::addCompare(app, context);

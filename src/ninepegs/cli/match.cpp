@@ -3,6 +3,7 @@
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/cli/context.hpp"
+#include "ninepegs/engines/engine_opponents.hpp"
 #include "ninepegs/game/move_text.hpp"
 #include "ninepegs/play/series.hpp"
 #include "ninepegs/records/movetext.hpp"
@@ -49,10 +50,11 @@ void run(const Options& options, Context& context) {
   if (options.who.size() < 2)
     throw BadInput(Place{}, "a match needs two opponents or more",
                    "such as: ninepegs match connect-four search:depth=4 greedy");
-  for (const std::string& one : options.who) play::makeOpponent(one, "WHO");
+  for (const std::string& one : options.who) engines::makeOpponent(one, "WHO");
   if (options.settle && options.who.size() != 2)
     throw BadInput(Place{}, "--settle is for two opponents", "leave it out");
   play::SeriesOptions how;
+  how.make = engines::makeOpponent;
   how.games = wholeOption(options.games, "--games", 1, 1'000'000);
   how.opening = static_cast<int>(wholeOption(options.opening, "--opening", 0, 200));
   how.seed = options.drawing.seedGiven();
@@ -116,10 +118,13 @@ void addMatch(CLI::App& app, Context& context) {
   command->add_flag("--json", options->json, "print one JSON object, with all games");
   command->footer(
       "Without limits of time, the same seed gives the same games on any number of threads.\n"
+      "WHO may be another program: program:COMMAND answers the protocol of docs/programs.md,\n"
+      "uci:COMMAND speaks UCI; limits stand in front: \"uci:nodes=1000 ./engine\".\n"
       "Examples:\n"
       "  ninepegs match connect-four search:depth=4 greedy --games 50\n"
       "  ninepegs match othello search:nodes=5000 playouts:playouts=200 minimax:depth=3 --json\n"
       "  ninepegs match hex playouts greedy --settle 100\n"
+      "  ninepegs match othello search:depth=3 \"program:python3 my_othello.py\"\n"
       "  ninepegs match morris search greedy --games 20 --records morris.pgn");
   command->callback([options, &context] { run(*options, context); });
 }

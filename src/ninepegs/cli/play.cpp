@@ -7,6 +7,7 @@
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/cli/line_input.hpp"
 #include "ninepegs/cli/table.hpp"
+#include "ninepegs/engines/engine_opponents.hpp"
 #include "ninepegs/play/knowledge.hpp"
 
 namespace ninepegs::cli {
@@ -22,15 +23,16 @@ constexpr int plyLimit = 2000;  // of a game between computers
 
 Seat seat(const std::string& who, const std::string& option) {
   if (who == "human") return {who, nullptr};
-  std::vector<std::string> known = play::opponentNames();
+  std::vector<std::string> known = engines::opponentNames();
   known.emplace_back("human");
   std::string word = who.substr(0, who.find(':'));
   if (std::find(known.begin(), known.end(), word) == known.end())
     throw BadInput(
         Place{option, 1, 1, std::max(1, static_cast<int>(utf8Symbols(word).size())), who},
         fmt::format("there is no opponent \"{}\"", word.substr(0, 40)),
-        didYouMean(word, known, "there are: human, random, greedy, minimax, search, playouts"));
-  return {who, play::makeOpponent(who, option)};
+        didYouMean(word, known,
+                   "there are: human, random, greedy, minimax, search, playouts, program:COMMAND"));
+  return {who, engines::makeOpponent(who, option)};
 }
 
 void run(const Options& options, Context& context) {
@@ -109,7 +111,8 @@ void addPlay(CLI::App& app, Context& context) {
       "else\n"
       "stops a win. Search takes limits: search:depth=6, search:time=0.5, search:nodes=50000,\n"
       "search:level=1 to 9; its own is nodes=100000. Others: minimax:depth=3,\n"
-      "playouts:playouts=2000. Without time, equal seeds give equal games.\n"
+      "playouts:playouts=2000. Without time, equal seeds give equal games. A program of your own:\n"
+      "program:COMMAND (docs/programs.md), uci:COMMAND.\n"
       "Type moves, or: undo, back, forward, goto, lines, hint, random, board, moves, save FILE,\n"
       "help, quit. A cell alone shows where the piece on it may go.\n"
       "Examples:\n"

@@ -3,9 +3,10 @@
 
 #include <map>
 #include <optional>
-#include <stdexcept>
 #include <string>
 #include <vector>
+
+#include "ninepegs/engines/json_rpc.hpp"
 
 namespace ninepegs::compare {
 
@@ -22,12 +23,8 @@ struct Standing {
   std::optional<std::map<std::string, std::string>> board;  // label of a cell -> letter on it
 };
 
-// It gave no answer, or none that can be understood; what() says how, as a sentence without a
-// subject: "gave no answer within 5 seconds".
-class CounterpartFailed : public std::runtime_error {
- public:
-  using std::runtime_error::runtime_error;
-};
+// It gave no answer, or none that can be understood.
+using CounterpartFailed = engines::ProgramFailed;
 
 class Counterpart {
  public:

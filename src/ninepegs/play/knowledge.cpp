@@ -27,12 +27,18 @@ void Knowledge::turn(const Position& position) {
 }
 
 Sides::Sides(const Game& game, const Position& from) : game_(&game) {
-  if (game.secrets() == nullptr) return;
+  if (game.secrets() == nullptr) {
+    start_ = from;
+    return;
+  }
   for (int side = 0; side < 2; ++side) known_.emplace_back(game, from, side);
 }
 
 Choice Sides::choose(Opponent& opponent, const Position& position, Stream& stream) {
-  if (known_.empty()) return opponent.choose(*game_, position, stream);
+  if (known_.empty()) {
+    opponent.follow(*game_, start_, moves_);
+    return opponent.choose(*game_, position, stream);
+  }
   Knowledge& known = known_[static_cast<std::size_t>(game_->toMove(position))];
   known.turn(position);
   return opponent.chooseKnowing(*game_, known, stream);
@@ -40,6 +46,7 @@ Choice Sides::choose(Opponent& opponent, const Position& position, Stream& strea
 
 void Sides::note(const Position& before, const Move& move) {
   for (Knowledge& known : known_) known.note(before, move);
+  if (known_.empty()) moves_.push_back(move);
 }
 
 }  // namespace ninepegs::play

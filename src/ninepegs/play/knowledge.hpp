@@ -50,8 +50,8 @@ class Knowledge {
   MoveList moves_;
 };
 
-// What both sides know while a game goes on; nothing is kept of a game without secrets, where
-// opponents see all.
+// What both sides know while a game goes on; in a game without secrets, where opponents see all,
+// how it began and what was played.
 //
 //   Sides sides(*game, position);
 //   Move move = sides.choose(*opponent, position, stream).move;
@@ -69,6 +69,8 @@ class Sides {
  private:
   const Game* game_;
   std::vector<Knowledge> known_;  // by side
+  Position start_;                // else: what every opponent may see
+  MoveList moves_;
 };
 
 }  // namespace ninepegs::play

@@ -57,6 +57,9 @@ class Opponent {
   // The same where something is hidden from the side to move (Game::secrets): nothing is read but
   // what that side knows. Requires that it is that side's turn, and that it has a move.
   virtual Choice chooseKnowing(const Game& game, const Knowledge& knowledge, Stream& stream) = 0;
+  // Before each choose(): where the game began and every move since then, for an opponent that
+  // keeps the game itself. Not in a game with secrets.
+  virtual void follow(const Game&, const Position& /*start*/, const MoveList& /*moves*/) {}
   virtual std::string name() const = 0;
   // Asks a choice under way to end soon with the best move found so far.
   void stopWith(const StopFlag* stop) { stop_ = stop; }

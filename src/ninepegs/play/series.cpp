@@ -66,8 +66,8 @@ class Player {
       make(move);
       ++out.opening;
     }
-    std::unique_ptr<Opponent> sides[] = {makeOpponent(who_[out.first], "opponent"),
-                                         makeOpponent(who_[out.second], "opponent")};
+    std::unique_ptr<Opponent> sides[] = {options_.make(who_[out.first], "opponent"),
+                                         options_.make(who_[out.second], "opponent")};
     for (auto& one : sides) one->stopWith(options_.stop);
     Stream stream(options_.seed, (number << 16) + (a << 8) + b);
     while (!game_.ended(position) && static_cast<int>(out.moves.size()) < options_.plyLimit &&
@@ -156,7 +156,7 @@ double Pairing::margin() const {
 
 Series playSeries(const Game& game, const std::vector<std::string>& who,
                   const SeriesOptions& options) {
-  for (const std::string& one : who) makeOpponent(one, "opponent");
+  for (const std::string& one : who) options.make(one, "opponent");
   Series out;
   std::uint64_t games = options.games + options.games % 2;
   for (std::size_t a = 0; a < who.size(); ++a)

@@ -41,6 +41,10 @@ struct Pairing {
   double margin() const;
 };
 
+// Makes an opponent from a text; `source` names in messages where it came from.
+using MakeOpponent =
+    std::function<std::unique_ptr<Opponent>(std::string_view text, const std::string& source)>;
+
 struct SeriesOptions {
   std::uint64_t games = 100;  // of each pairing; an odd one is rounded up
   std::uint64_t seed = 1;
@@ -52,7 +56,8 @@ struct SeriesOptions {
   // 5 %. (A. Wald, "Sequential tests of statistical hypotheses", 1945.)
   std::optional<double> settle;
   const StopFlag* stop = nullptr;
-  std::function<void(std::uint64_t done)> progress;          // games, from any thread
+  std::function<void(std::uint64_t done)> progress;  // games, from any thread
+  MakeOpponent make = makeOpponent;
   std::vector<SeriesGame> begun;                             // games that are there already
   std::function<void(const std::vector<SeriesGame>&)> keep;  // now and then, with all games
 };
@@ -65,8 +70,8 @@ struct Series {
   bool stopped = false;
 };
 
-// `who` are texts as of makeOpponent; at least two. Throws BadInput for one that is none. A game
-// that comes to no end within the limits of its rules counts as drawn.
+// `who` are texts as `options.make` takes them; at least two. Throws BadInput for one that is none.
+// A game that comes to no end within the limits of its rules counts as drawn.
 Series playSeries(const Game& game, const std::vector<std::string>& who,
                   const SeriesOptions& options);
 

@@ -82,11 +82,8 @@ std::string with(const Game& game, const Position& position) {
   return more.empty() ? "" : wrapped("with " + more, cardWidth, "  ");
 }
 
-// The moves before, where it matters which positions there were; and whether it is known that games
-// come here.
+// The moves before, where it matters which positions there were.
 std::string earlier(const Game& game, const verify::Scene& scene) {
-  if (scene.steer == verify::Steer::changed)
-    return "A position that was set up: no game may lead to it.\n\n";
   if (scene.moves.empty()) return "";
   std::vector<std::string> texts;
   Position position = game.start();
@@ -198,7 +195,6 @@ std::string questionsJson(const verify::Mutants& mutants,
     to["kind"] = kindName(one.kind);
     to["name"] = one.name;
     to["position"] = game.positionText(says.scene.position);
-    if (says.scene.steer == verify::Steer::changed) to["set_up"] = true;
     if (one.kind == Question::Kind::after) {
       to["move"] = says.texts[one.move];
       to["after"] = game.positionText(says.after[one.move]);

@@ -4,7 +4,6 @@
 #include <unordered_map>
 
 #include "ninepegs/base/limits.hpp"
-#include "ninepegs/verify/changed.hpp"
 #include "ninepegs/verify/position_store.hpp"
 
 namespace ninepegs::verify {
@@ -33,21 +32,15 @@ class Finder {
     std::vector<Scene> cases;
     if (checks_ != nullptr)
       for (const Example& one : checks_->examples()) fromCase(one, cases);
-    ChangedOptions change{
-        options_.seed, static_cast<std::size_t>(options_.games), {}, options_.stop};
-    for (const Scene& one : cases) change.bases.push_back(one.position);
-    std::vector<Position> changed = changedPositions(game_, change);
     for (int number = 0; number < options_.games; ++number)
       for (int steer = 0; steer < steers; ++steer) {
         if (wantsStop(options_.stop)) return std::move(out_);
         Steer how = static_cast<Steer>(steer);
         if (how == Steer::fromCase && cases.empty()) continue;
-        if (how == Steer::changed && changed.empty()) continue;
         if (how == Steer::back && !game_.remembersPositions()) continue;
+        if (how == Steer::changed) continue;  // questions are of positions that games come to
         Scene from = start_;
         if (how == Steer::fromCase) from = cases[static_cast<std::size_t>(number) % cases.size()];
-        if (how == Steer::changed)
-          from = {changed[static_cast<std::size_t>(number) % changed.size()], how, 0, false, {}};
         from.steer = how;
         Stream stream(options_.seed, static_cast<std::uint64_t>(number * steers + steer));
         try {
@@ -93,9 +86,7 @@ class Finder {
     }
   }
 
-  static Steer drawing(Steer steer) {
-    return steer == Steer::fromCase || steer == Steer::changed ? Steer::uniform : steer;
-  }
+  static Steer drawing(Steer steer) { return steer == Steer::fromCase ? Steer::uniform : steer; }
 
   // The side's last move taken back, if that is a move; else any.
   Move drawnBack(const Position& position, const MoveList& moves,

@@ -21,7 +21,7 @@ struct Scene {
   Position position;
   Steer steer = Steer::uniform;
   int plies = 0;            // from the start, or from the case's position
-  bool fromStart = true;    // false: from the position of a case, or from one changed a little
+  bool fromStart = true;    // false: from the position of a case
   std::vector<Move> moves;  // that lead to it from the start, of games back and forth
 };
 

@@ -1,0 +1,49 @@
+#include <fmt/format.h>
+
+#include "ninepegs/cli/context.hpp"
+#include "ninepegs/cli/line_input.hpp"
+#include "ninepegs/engines/uci_server.hpp"
+
+namespace ninepegs::cli {
+namespace {
+
+struct Options {
+  GameOptions game;
+  bool uci = false;
+};
+
+void run(const Options& options, Context& context) {
+  std::shared_ptr<const Game> game = options.game.open(context);
+  if (!options.uci)
+    throw BadInput(Place{}, "what it should speak is not said",
+                   "such as: ninepegs serve chess --uci");
+  if (game->notation(game->start()).empty())
+    throw BadInput(Place{}, "UCI is for games with positions in FEN, and this sheet has none",
+                   "a `notation` section says how its positions are written: docs/language.md");
+  engines::UciServer server(*game, fmt::format("Nine Pegs {}", NINEPEGS_VERSION),
+                            [](const std::string& line) { print(line + "\n"); });
+  while (std::optional<std::string> line = readBareLine())
+    if (!server.take(*line)) return;
+  if (wantsStop(&stopFlag()))
+    context.exitCode = exitInterrupted;
+  else
+    server.wait();  // the end of a pipe: what it asked for is still answered
+}
+
+}  // namespace
+
+void addServe(CLI::App& app, Context& context) {
+  auto options = std::make_shared<Options>();
+  CLI::App* command = app.add_subcommand(
+      "serve", "Let another program play against our search, by a protocol that it knows");
+  options->game.addGame(*command);
+  command->add_flag("--uci", options->uci, "speak UCI on standard input and output");
+  command->footer(
+      "Of the options of UCI it has Hash (megabytes) and Level (1 to 9, 0 for its best).\n"
+      "Examples:\n"
+      "  ninepegs serve chess --uci\n"
+      "  printf 'position startpos moves e2e4\\ngo depth 4\\n' | ninepegs serve chess --uci");
+  command->callback([options, &context] { run(*options, context); });
+}
+
+}  // namespace ninepegs::cli

@@ -1,0 +1,105 @@
+#include "ninepegs/engines/json_rpc.hpp"
+
+#include <fmt/format.h>
+
+#include <nlohmann/json.hpp>
+
+#include "ninepegs/base/diagnostic.hpp"
+#include "ninepegs/base/text.hpp"
+
+namespace ninepegs::engines {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+constexpr std::int64_t leastOfTheProtocol = -32768, mostOfTheProtocol = -32600;
+constexpr std::size_t shown = 60;  // bytes of an answer in a message
+
+std::string lastLine(const std::string& errors) {
+  std::vector<std::string> lines = splitTrimmed(errors, '\n');
+  while (!lines.empty() && lines.back().empty()) lines.pop_back();
+  return lines.empty() ? "" : harmless(lines.back());
+}
+
+std::string dumped(const Json& value) {
+  return value.dump(-1, ' ', true, Json::error_handler_t::replace);
+}
+
+std::string errorText(const Json& error) {
+  if (error.is_object() && error.contains("message") && error["message"].is_string())
+    return harmless(error["message"].get<std::string>());
+  return harmless(dumped(error));
+}
+
+}  // namespace
+
+std::string harmless(std::string_view bytes) {
+  std::string out;
+  for (char c : bytes.substr(0, shown)) out += c >= ' ' && c <= '~' ? c : '?';
+  return bytes.size() > shown ? out + " ..." : out;
+}
+
+RpcChild::RpcChild(std::string command, std::string source, const ChildLimits& limits)
+    : command_(std::move(command)), source_(std::move(source)), limits_(limits) {}
+
+RpcChild::~RpcChild() = default;
+
+RpcChild::Answer RpcChild::ask(const std::string& method, const std::string& params) {
+  if (!child_) child_ = std::make_unique<Child>(command_, limits_);
+  Json request = {
+      {"jsonrpc", "2.0"}, {"id", ++id_}, {"method", method}, {"params", Json::parse(params)}};
+  std::string line;
+  switch (child_->ask(dumped(request), line)) {
+    case Child::Came::line:
+      break;
+    case Child::Came::stopped:
+      throw ProgramFailed("was not waited for");
+    case Child::Came::nothing:
+      throw ProgramFailed(fmt::format("gave no answer to \"{}\" within {:g} seconds{}", method,
+                                      limits_.seconds, said()));
+    case Child::Came::tooMuch:
+      throw ProgramFailed(fmt::format("answered \"{}\" with a line of more than {} bytes", method,
+                                      grouped(limits_.lineBytes)));
+    case Child::Came::end:
+      gone(method);
+  }
+  Json answer = Json::parse(line, nullptr, false);
+  if (answer.is_discarded())
+    throw ProgramFailed(
+        fmt::format("answered \"{}\" with what is no JSON: {}", method, harmless(line)));
+  if (!answer.is_object() || (!answer.contains("result") && !answer.contains("error")))
+    throw ProgramFailed(fmt::format("answered \"{}\" with neither a result nor an error: {}",
+                                    method, harmless(line)));
+  if (!answer.contains("id") || answer["id"] != id_)
+    throw ProgramFailed(
+        fmt::format("answered \"{}\" under another number than it was asked under: {}", method,
+                    harmless(line)));
+  Answer out;
+  if (!answer.contains("error")) {
+    out.result = dumped(answer["result"]);
+    return out;
+  }
+  const Json& error = answer["error"];
+  if (error.is_object() && error.contains("code") && error["code"].is_number_integer())
+    out.code = error["code"].get<std::int64_t>();
+  out.error = errorText(error);
+  out.ofTheProtocol = out.code >= leastOfTheProtocol && out.code <= mostOfTheProtocol;
+  return out;
+}
+
+void RpcChild::gone(const std::string& method) {
+  std::string how = child_->howItEnded();
+  if (id_ == 1 && (child_->exitCode() == 126 || child_->exitCode() == 127))
+    throw BadInput({source_, 1, 1, columnsOf(command_), command_},
+                   "this program cannot be started" + said(),
+                   "the command is given to the shell as it stands");
+  throw ProgramFailed(fmt::format("{} when it was asked \"{}\"{}", how, method, said()));
+}
+
+// What it last wrote to standard error.
+std::string RpcChild::said() const {
+  std::string line = lastLine(child_->errors());
+  return line.empty() ? "" : "; it wrote: " + line;
+}
+
+}  // namespace ninepegs::engines

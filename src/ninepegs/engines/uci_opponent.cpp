@@ -1,0 +1,125 @@
+// An opponent that speaks UCI, for games whose sheet has FEN.
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/engines/engine_opponents.hpp"
+#include "ninepegs/engines/json_rpc.hpp"
+#include "ninepegs/game/move_text.hpp"
+
+namespace ninepegs::engines {
+namespace {
+
+constexpr double usualThinking = 0.1;        // seconds
+constexpr double patience = 10;              // seconds more until it counts as silent
+constexpr std::size_t mostLines = 1u << 20;  // of one answer
+
+class UciOpponent : public play::Opponent {
+ public:
+  UciOpponent(std::string command, std::string source, const EngineLimits& limits)
+      : command_(std::move(command)), source_(std::move(source)), limits_(limits) {
+    if (limits_.seconds <= 0 && limits_.nodes == 0 && limits_.depth == 0)
+      limits_.seconds = usualThinking;
+  }
+
+  void follow(const Game& game, const Position& start, const MoveList& moves) override {
+    std::string fen = game.notation(start);
+    if (fen.empty())
+      failed("speaks UCI, and this game has no FEN",
+             "only a sheet with a `notation` section has it");
+    where_ = "position fen " + fen;
+    Position position = start;
+    for (std::size_t i = 0; i < moves.size(); ++i) {
+      where_ += (i == 0 ? " moves " : " ") + coordinates(game, position, moves[i]);
+      game.apply(position, moves[i]);
+    }
+  }
+
+  play::Choice choose(const Game& game, const Position& position, Stream&) override {
+    try {
+      if (child_ == nullptr) begin();
+      return asked(game, position);
+    } catch (const BadInput&) {
+      if (wantsStop(stop_)) return anyMove(game, position);
+      throw;
+    }
+  }
+
+  play::Choice chooseKnowing(const Game&, const play::Knowledge&, Stream&) override {
+    failed("is told every move, so that nothing can be secret from it",
+           "play against another opponent");
+  }
+
+  std::string name() const override { return "uci:" + command_; }
+
+ private:
+  play::Choice asked(const Game& game, const Position& position) {
+    std::string go = "go";
+    if (limits_.depth > 0) go += fmt::format(" depth {}", limits_.depth);
+    if (limits_.nodes > 0) go += fmt::format(" nodes {}", limits_.nodes);
+    if (limits_.seconds > 0)
+      go += fmt::format(" movetime {}",
+                        std::max(1, static_cast<int>(std::lround(limits_.seconds * 1000))));
+    std::vector<std::string> words = splitTrimmed(until(where_ + "\n" + go, "bestmove"), ' ');
+    std::string text = words.size() < 2 ? "" : words[1];
+    MoveList legal;
+    game.listMoves(position, legal);
+    for (const Move& move : legal)
+      if (coordinates(game, position, move) == text) {
+        play::Choice out;
+        out.move = move;
+        return out;
+      }
+    failed(fmt::format("chose \"{}\", which is no legal move", harmless(text)), "");
+  }
+  [[noreturn]] void failed(const std::string& how, const std::string& hint) const {
+    throw BadInput({source_, 1, 1, columnsOf(command_), command_}, "this program " + how, hint);
+  }
+  static std::string coordinates(const Game& game, const Position& position, const Move& move) {
+    std::vector<std::string> texts = game.otherTexts(position, move);
+    return texts.empty() ? game.moveText(position, move) : texts.front();
+  }
+
+  void begin() {
+    ChildLimits limits;
+    limits.seconds = limits_.seconds + patience;
+    limits.stop = stop_;
+    child_ = std::make_unique<Child>(command_, limits);
+    until("uci", "uciok");
+    until("ucinewgame\nisready", "readyok");
+  }
+  // Sends lines and waits for one that begins with that word, which is returned.
+  std::string until(const std::string& lines, const std::string& word) {
+    std::string line;
+    Child::Came came = child_->ask(lines, line);
+    for (std::size_t i = 0; i < mostLines && came == Child::Came::line; ++i) {
+      if (trimmed(line).substr(0, word.size()) == word) return std::string(trimmed(line));
+      came = child_->next(line);
+    }
+    std::string what = lines.substr(lines.rfind('\n') + 1);
+    if (came == Child::Came::stopped) failed("was not waited for", "");
+    if (came == Child::Came::end) {
+      std::string how = child_->howItEnded();
+      if (child_->exitCode() == 126 || child_->exitCode() == 127)
+        failed("cannot be started", "the command is given to the shell as it stands");
+      failed(fmt::format("{} when it was told \"{}\"", how, what), "");
+    }
+    failed(fmt::format("did not answer \"{}\" with \"{}\" within {:g} seconds", what, word,
+                       limits_.seconds + patience),
+           "");
+  }
+
+  std::string command_, source_, where_;
+  EngineLimits limits_;
+  std::unique_ptr<Child> child_;
+};
+
+}  // namespace
+
+std::unique_ptr<play::Opponent> makeUci(const std::string& command, const std::string& source,
+                                        const EngineLimits& limits) {
+  return std::make_unique<UciOpponent>(command, source, limits);
+}
+
+}  // namespace ninepegs::engines
