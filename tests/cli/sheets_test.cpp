@@ -25,7 +25,7 @@ std::string unwrapped(std::string text) {
 
 TEST(Explain, SaysTheRulesOfEveryShippedSheet) {
   for (const auto& entry : std::filesystem::directory_iterator(sheets)) {
-    if (entry.path().stem().extension() == ".cases") continue;
+    if (entry.is_directory() || entry.path().stem().extension() == ".cases") continue;
     Ran ran = ninepegs({"explain", entry.path().string()});
     EXPECT_EQ(ran.exitCode, 0) << entry.path();
     EXPECT_TRUE(has(ran.out, "moves first")) << ran.out;
@@ -50,7 +50,7 @@ TEST(Explain, PrintsTheProgramWithClassesAndLines) {
 
 TEST(Lint, IsQuietAboutShippedSheets) {
   for (const auto& entry : std::filesystem::directory_iterator(sheets)) {
-    if (entry.path().stem().extension() == ".cases") continue;
+    if (entry.is_directory() || entry.path().stem().extension() == ".cases") continue;
     Ran ran = ninepegs({"lint", entry.path().string(), "--playouts", "60"});
     EXPECT_EQ(ran.exitCode, 0) << ran.out;
   }
@@ -85,6 +85,7 @@ TEST(Lint, FindsWhatIsSuspect) {
 TEST(Tidy, ChangesNothingTheSecondTime) {
   Folder folder;
   for (const auto& entry : std::filesystem::directory_iterator(sheets)) {
+    if (entry.is_directory()) continue;
     std::filesystem::path copy = folder / entry.path().filename().string();
     std::filesystem::copy_file(entry.path(), copy);
     EXPECT_EQ(ninepegs({"tidy", copy.string()}).exitCode, 0);

@@ -105,6 +105,7 @@ void addMoves(CLI::App& app, Context& context);
 void addCount(CLI::App& app, Context& context);
 void addPlay(CLI::App& app, Context& context);
 void addExplain(CLI::App& app, Context& context);
+void addBook(CLI::App& app, Context& context);
 void addLint(CLI::App& app, Context& context);
 void addTidy(CLI::App& app, Context& context);
 void addNew(CLI::App& app, Context& context);

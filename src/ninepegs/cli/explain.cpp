@@ -6,7 +6,7 @@ namespace {
 
 struct Options {
   GameOptions game;
-  bool program = false, json = false;
+  bool program = false, json = false, beside = false, markdown = false;
 };
 
 void run(const Options& options, Context& context) {
@@ -16,8 +16,13 @@ void run(const Options& options, Context& context) {
     print(sheet::toText(sheet.program()));
     return;
   }
-  print(options.json ? report::explanationJson(sheet)
-                     : report::explanationText(sheet, context.paint));
+  if (options.json + options.beside + options.markdown > 1)
+    throw BadInput(Place{}, "--beside, --markdown and --json are three ways to print one thing",
+                   "leave two of them out");
+  print(options.json       ? report::explanationJson(sheet)
+        : options.beside   ? report::explanationBeside(sheet, context.paint)
+        : options.markdown ? report::explanationMarkdown(sheet)
+                           : report::explanationText(sheet, context.paint));
 }
 
 }  // namespace
@@ -30,11 +35,16 @@ void addExplain(CLI::App& app, Context& context) {
   command->add_flag(
       "--program", options->program,
       "print the compiled program instead: an instruction a line, with its source line");
+  command->add_flag("--beside", options->beside,
+                    "print the sheet's own words (`about`) and the sentences in two columns");
+  command->add_flag("--markdown", options->markdown, "print Markdown");
   command->add_flag("--json", options->json, "print a JSON array of sentences");
   command->footer(
       "The numbers in front are lines of the sheet.\n"
       "Examples:\n"
       "  ninepegs explain connect-four\n"
+      "  ninepegs explain hut-pass --beside\n"
+      "  ninepegs explain morris --markdown > rules.md\n"
       "  ninepegs explain chess --program");
   command->callback([options, &context] { run(*options, context); });
 }

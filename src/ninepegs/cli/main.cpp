@@ -73,6 +73,7 @@ int run(int argc, char** argv) {
   cli::addCompare(app, context);
   cli::addVectors(app, context);
   cli::addExplain(app, context);
+  cli::addBook(app, context);
   cli::addLint(app, context);
   cli::addTidy(app, context);
   cli::addNew(app, context);

@@ -3,29 +3,63 @@
 #include <filesystem>
 
 #include "ninepegs/base/files.hpp"
+#include "ninepegs/base/limits.hpp"
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/sheet/text/starter.hpp"
 
 namespace ninepegs::cli {
+namespace {
 
-void addNew(CLI::App& app, Context&) {
-  auto name = std::make_shared<std::string>();
+struct Options {
+  std::string name;
+  Said like, fromWords;
+};
+
+void run(const Options& options, const Context& context) {
+  if (options.like && options.fromWords)
+    throw BadInput(Place{}, "--like and --from-words do not go together", "leave one of them out");
+  const std::string& name = options.name;
+  std::string sheet;
+  if (options.like)
+    sheet = sheet::sheetLike(name, context.library.like(*options.like));
+  else if (options.fromWords)
+    sheet = sheet::sheetFromWords(name, readFile(*options.fromWords, limits::sheetBytes),
+                                  *options.fromWords);
+  else
+    sheet = sheet::starterSheet(name);
+  std::string file = name + ".pegs";
+  if (std::filesystem::exists(file))
+    throw BadInput(Place{file, 0, 0, 1, {}}, "this file is there already", "choose another name");
+  writeFile(file, sheet);
+  print(fmt::format("wrote {}\ntry: ninepegs show {}\n     ninepegs check {}\n", file, file, file));
+}
+
+}  // namespace
+
+void addNew(CLI::App& app, Context& context) {
+  auto options = std::make_shared<Options>();
   CLI::App* command = app.add_subcommand("new", "Write a commented sheet to begin a game with");
-  command->add_option("NAME", *name, "the game's name; the file is NAME.pegs in this folder")
+  command
+      ->add_option("NAME", options->name, "the game's name; the file is NAME.pegs in this folder")
       ->required();
+  addSaid(*command, "--like", options->like, "what the game is like; see below")->type_name("WHAT");
+  addSaid(*command, "--from-words", options->fromWords,
+          "a description with the headings players, board, pieces, a turn, how it ends: it becomes "
+          "the sheet's `about`, with a line to fill in for each part")
+      ->type_name("FILE");
   command->footer(
       "The sheet is a small game that works; nothing is written over.\n"
-      "Example:\n"
-      "  ninepegs new peg-race && ninepegs check peg-race.pegs");
-  command->callback([name] {
-    std::string sheet = sheet::starterSheet(*name);
-    std::string file = *name + ".pegs";
-    if (std::filesystem::exists(file))
-      throw BadInput(Place{file, 0, 0, 1, {}}, "this file is there already", "choose another name");
-    writeFile(file, sheet);
-    print(
-        fmt::format("wrote {}\ntry: ninepegs show {}\n     ninepegs check {}\n", file, file, file));
-  });
+      "WHAT is one of:\n"
+      "  rows    pegs are placed, so many in a row win      turn    discs are turned over\n"
+      "  drop    discs fall into columns                    join    two edges are joined\n"
+      "  take    pieces move and take                       hexes   tiles are laid from the hand\n"
+      "  heaps   a heap of nothing but numbers              fleet   what lies there is hidden\n"
+      "  sow     seeds are sown round the board             lines   points joined by lines\n"
+      "Examples:\n"
+      "  ninepegs new peg-race && ninepegs check peg-race.pegs\n"
+      "  ninepegs new wood-pile --like heaps\n"
+      "  ninepegs new over-the-pass --from-words pass.txt");
+  command->callback([options, &context] { run(*options, context); });
 }
 
 }  // namespace ninepegs::cli

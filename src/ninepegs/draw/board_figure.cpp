@@ -11,6 +11,7 @@
 #include <numbers>
 
 #include "ninepegs/base/files.hpp"
+#include "ninepegs/draw/on_cairo.hpp"
 
 namespace ninepegs::draw {
 namespace {
@@ -42,7 +43,9 @@ class Figure {
     double boards = cellSize * size_.x * game_.boards() + 2 * margin * game_.boards();
     return std::max(boards, 420.0);
   }
-  double height() const { return top() + margin + cellSize * size_.y + captionHeight; }
+  double height() const {
+    return top() + margin + cellSize * size_.y + (marks_.captioned ? captionHeight : 0);
+  }
   void draw(cairo_t* cr);
 
  private:
@@ -278,20 +281,32 @@ void Figure::board() {
 void Figure::draw(cairo_t* cr) {
   cr_ = cr;
   use(paper);
-  cairo_paint(cr_);
+  cairo_rectangle(cr_, 0, 0, width(), height());
+  cairo_fill(cr_);
   for (layer_ = 0; layer_ < game_.boards(); ++layer_) board();
+  if (!marks_.captioned) return;
   double below = height() - captionHeight / 2 - 8;
   const GameInfo& info = game_.info();
   text(marks_.caption.empty() ? info.title : info.title + ": " + marks_.caption, width() / 2, below,
        18, ink, false, width() - 24);
 }
 
-cairo_status_t append(void* bytes, const unsigned char* data, unsigned int length) {
+}  // namespace
+
+cairo_status_t appendBytes(void* bytes, const unsigned char* data, unsigned int length) {
   static_cast<std::string*>(bytes)->append(reinterpret_cast<const char*>(data), length);
   return CAIRO_STATUS_SUCCESS;
 }
 
-}  // namespace
+Extent boardExtent(const Game& game, const Position& position, const FigureMarks& marks) {
+  Figure figure(game, position, marks);
+  return {figure.width(), figure.height()};
+}
+
+void drawBoardOn(cairo_t* cr, const Game& game, const Position& position,
+                 const FigureMarks& marks) {
+  Figure(game, position, marks).draw(cr);
+}
 
 std::string boardImage(const Game& game, const Position& position, const FigureMarks& marks,
                        const std::string& ending, const std::string& name) {
@@ -307,8 +322,8 @@ std::string boardImage(const Game& game, const Position& position, const FigureM
   Surface surface(
       png ? cairo_image_surface_create(CAIRO_FORMAT_ARGB32, static_cast<int>(width * pngScale),
                                        static_cast<int>(height * pngScale))
-      : ending == ".svg" ? cairo_svg_surface_create_for_stream(append, &bytes, width, height)
-                         : cairo_pdf_surface_create_for_stream(append, &bytes, width, height),
+      : ending == ".svg" ? cairo_svg_surface_create_for_stream(appendBytes, &bytes, width, height)
+                         : cairo_pdf_surface_create_for_stream(appendBytes, &bytes, width, height),
       cairo_surface_destroy);
   std::unique_ptr<cairo_t, void (*)(cairo_t*)> cr(cairo_create(surface.get()), cairo_destroy);
   if (png) cairo_scale(cr.get(), pngScale, pngScale);
@@ -316,7 +331,7 @@ std::string boardImage(const Game& game, const Position& position, const FigureM
   cairo_status_t status = cairo_status(cr.get());
   cr.reset();
   if (png) {
-    cairo_surface_write_to_png_stream(surface.get(), append, &bytes);
+    cairo_surface_write_to_png_stream(surface.get(), appendBytes, &bytes);
   } else {
     cairo_surface_finish(surface.get());
   }

@@ -13,6 +13,7 @@ struct FigureMarks {
   CellSet targets;  // where the piece on `origin` may go: dotted, with an arrow
   Cell origin = -1;
   std::string caption;  // a line below the board
+  bool captioned = true;  // false: nothing stands below it, for pages that say it themselves
   int viewer = -1;      // what this side knows of the position; -1: all of it
 };
 

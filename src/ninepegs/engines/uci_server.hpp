@@ -1,9 +1,11 @@
 // Our search for programs that speak UCI (the Universal Chess Interface), of games whose sheet has
 // FEN.
 //
-//   engines::UciServer server(*game, "Nine Pegs", [&](const std::string& line) {
-//   texts.push_back(line); }); server.take("position startpos moves e2e4"); server.take("go nodes
-//   1000"); server.wait();
+//   auto say = [](const std::string& line) { texts.push_back(line); };
+//   engines::UciServer server(*game, "Nine Pegs", say);
+//   server.take("position startpos moves e2e4");
+//   server.take("go nodes 1000");
+//   server.wait();
 //
 // Lines it does not know are passed over, as the protocol asks; what is wrong with a position or a
 // move is said as `info string`. `go` thinks on a thread of its own, which says its lines, too; a

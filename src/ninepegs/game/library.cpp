@@ -39,9 +39,15 @@ std::shared_ptr<const Game> opened(const fs::path& path, const std::string& vari
 
 }  // namespace
 
-std::vector<std::string> Library::names() const {
+namespace {
+
+constexpr const char* likeFolder = "like";
+
+// The names of the sheets in the first of the folders, or of folders in them, that has any.
+std::vector<std::string> namesIn(const std::vector<fs::path>& folders, const char* inside) {
   std::vector<std::string> names;
-  for (const fs::path& folder : folders_) {
+  for (const fs::path& one : folders) {
+    fs::path folder = one / inside;
     std::error_code error;
     for (const fs::directory_entry& entry : fs::directory_iterator(folder, error))
       if (entry.path().extension() == ".pegs" && !isCasesFile(entry.path()))
@@ -50,6 +56,28 @@ std::vector<std::string> Library::names() const {
   }
   std::sort(names.begin(), names.end());
   return names;
+}
+
+}  // namespace
+
+std::vector<std::string> Library::names() const {
+  return namesIn(folders_, "");
+}
+
+std::vector<std::string> Library::likes() const {
+  return namesIn(folders_, likeFolder);
+}
+
+std::string Library::like(const std::string& what) const {
+  std::vector<std::string> all = likes();
+  if (std::find(all.begin(), all.end(), what) == all.end())
+    throw BadInput(Place{"--like", 1, 1, columnsOf(what), what},
+                   fmt::format("no small sheet is called \"{}\"", what.substr(0, 80)),
+                   didYouMean(what, all, "there are: " + joined(all, ", ")));
+  for (const fs::path& folder : folders_)
+    if (fs::path path = folder / likeFolder / (what + ".pegs"); fs::exists(path))
+      return readFile(path, limits::sheetBytes);
+  throw BadInput(Place{}, fmt::format("the sheet of \"{}\" is missing", what));
 }
 
 std::shared_ptr<const Game> Library::open(const std::string& nameOrPath,

@@ -21,6 +21,11 @@ class Library {
   std::shared_ptr<const Game> open(const std::string& nameOrPath,
                                    const std::string& variant = {}) const;
 
+  // Small sheets to begin a game with: what they are like, and their texts. Throws BadInput for one
+  // that is not there.
+  std::vector<std::string> likes() const;
+  std::string like(const std::string& what) const;
+
  private:
   std::vector<std::filesystem::path> folders_;
 };

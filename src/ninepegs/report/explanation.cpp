@@ -62,6 +62,22 @@ std::string headed(std::string heading) {
   return heading;
 }
 
+// Prose, a sentence at a time.
+std::vector<std::string> sentencesOf(const std::vector<std::string>& about) {
+  std::vector<std::string> out;
+  std::string prose = joined(about, " ");
+  for (std::size_t from = 0; from < prose.size();) {
+    std::size_t to = from;
+    do {
+      to = prose.find_first_of(".!?", to + 1);
+    } while (to != prose.npos && to + 1 < prose.size() && prose[to + 1] != ' ');
+    to = to == prose.npos ? prose.size() : to + 1;
+    out.emplace_back(trimmed(prose.substr(from, to - from)));
+    from = to + 1;
+  }
+  return out;
+}
+
 // What a variant says that the game itself does not, and what it no longer says.
 sheet::Explanation changesOf(const std::vector<sheet::Explanation>& base, const SheetGame& game,
                              const std::string& name, const std::string& says) {
@@ -118,6 +134,66 @@ std::string explanationText(const SheetGame& game, const Paint& paint) {
       std::size_t deep = 2 * static_cast<std::size_t>(one.depth);
       out +=
           paint.faint(place) + wrapped(one.text, 88 - deep, std::string(6 + deep, ' ')).substr(4);
+    }
+  }
+  return out;
+}
+
+std::string explanationBeside(const SheetGame& game, const Paint& paint) {
+  constexpr std::size_t leftWidth = 38, rightWidth = 58;
+  auto linesOf = [](const std::string& text, std::vector<std::string>& lines) {
+    for (std::size_t from = 0; from < text.size();) {
+      std::size_t to = std::min(text.find('\n', from), text.size());
+      lines.push_back(text.substr(from, to - from));
+      from = to + 1;
+    }
+  };
+  std::vector<std::string> left, right;
+  for (const std::string& sentence : sentencesOf(game.info().about)) {
+    linesOf(wrapped(sentence, leftWidth, ""), left);
+    left.emplace_back();
+  }
+  if (left.empty()) left.emplace_back("(no plan in words: no `about`)");
+  std::vector<bool> heading;
+  for (const sheet::Explanation& part : explanation(game)) {
+    if (!right.empty()) right.emplace_back();
+    heading.resize(right.size());
+    linesOf(wrapped(part.heading, rightWidth, ""), right);
+    heading.resize(right.size(), true);
+    for (const auto& one : part.sentences) {
+      std::size_t deep = 2 * static_cast<std::size_t>(one.depth);
+      std::string place = one.line > 0 ? fmt::format("{:4}", one.line) : "    ";
+      linesOf(place + wrapped(one.text, rightWidth - 6 - deep, std::string(6 + deep, ' ')).substr(4), right);
+    }
+    heading.resize(right.size());
+  }
+  std::string out = paint.strong(game.info().title) + "\n\n";
+  for (std::size_t i = 0; i < std::max(left.size(), right.size()); ++i) {
+    std::string own = i < left.size() ? left[i] : "";
+    if (i < right.size() && !right[i].empty()) {
+      own += std::string(leftWidth + 3 - std::min<std::size_t>(leftWidth, columnsOf(own)), ' ');
+      own += heading[i] ? paint.strong(right[i]) : right[i];
+    }
+    out += own + "\n";
+  }
+  return out;
+}
+
+std::string explanationMarkdown(const SheetGame& game) {
+  std::string out = "# " + game.info().title + "\n", prose = joined(game.info().about, " ");
+  if (!prose.empty()) out += "\n" + wrapped(prose, 96, "");
+  for (const sheet::Explanation& part : explanation(game)) {
+    out += "\n## " + part.heading + "\n\n";
+    for (const auto& one : part.sentences) {
+      std::string text;
+      bool code = false;  // names stand between backticks
+      for (char c : one.text) {
+        code = code != (c == '`');
+        if (!code && (c == '*' || c == '_' || c == '<' || c == '>')) text += '\\';
+        text += c;
+      }
+      out += std::string(2 * static_cast<std::size_t>(one.depth), ' ') + "- " + text;
+      out += one.line > 0 ? fmt::format(" (line {})\n", one.line) : "\n";
     }
   }
   return out;

@@ -10,7 +10,10 @@
 
 namespace ninepegs::sheet {
 
-std::string starterSheet(const std::string& name) {
+namespace {
+
+// The title that a name makes: peg-race -> Peg race.
+std::string titleOf(const std::string& name) {
   bool good = !name.empty() && name.size() <= 60 &&
               std::isalpha(static_cast<unsigned char>(name[0])) != 0 && name.back() != '-' &&
               std::all_of(name.begin(), name.end(), [](char c) {
@@ -25,6 +28,13 @@ std::string starterSheet(const std::string& name) {
   std::string title = name;
   std::replace(title.begin(), title.end(), '-', ' ');
   title[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(title[0])));
+  return title;
+}
+
+}  // namespace
+
+std::string starterSheet(const std::string& name) {
+  std::string title = titleOf(name);
   std::string sheet = fmt::format(R"(game {}
 title "{}"
 about
@@ -61,6 +71,23 @@ case "three in a row win" # examples that the rules must pass
 )",
                                   name, title);
   return tidied(Source(name + ".pegs", sheet));
+}
+
+std::string sheetLike(const std::string& name, std::string_view sheet) {
+  std::string title = titleOf(name), out;
+  for (std::size_t from = 0; from < sheet.size();) {
+    std::size_t to = std::min(sheet.find('\n', from), sheet.size());
+    std::string_view line = sheet.substr(from, to - from);
+    if (line.substr(0, 5) == "game ")
+      out += "game " + name;
+    else if (line.substr(0, 6) == "title ")
+      out += "title \"" + title + "\"";
+    else
+      out += line;
+    out += '\n';
+    from = to + 1;
+  }
+  return out;
 }
 
 }  // namespace ninepegs::sheet
