@@ -35,8 +35,9 @@ TEST(Book, RefusesWhatCannotBe) {
   EXPECT_EQ(ninepegs({"book", "tic-tac-toe"}).exitCode, 2);
   EXPECT_EQ(ninepegs({"book", "tic-tac-toe", "--out", "/proc/none"}).exitCode, 2);
   for (const char* number : {"0", "x", "-1", "1.5", "99999999999999999999"})
-    EXPECT_EQ(ninepegs({"book", "nim", "--out", (folder / "b").string(), "--playouts", number}).exitCode,
-              2)
+    EXPECT_EQ(
+        ninepegs({"book", "nim", "--out", (folder / "b").string(), "--playouts", number}).exitCode,
+        2)
         << number;
 }
 
@@ -50,8 +51,9 @@ TEST(Serve, SpeaksUci) {
   EXPECT_EQ(ninepegs({"serve", "chess"}).exitCode, 2);
   EXPECT_EQ(ninepegs({"serve", "othello", "--uci"}).exitCode, 2);
   // A line without an end, and bytes that are no text.
-  ran = ninepegs({"serve", "chess", "--uci"},
-                 {.input = std::string(300'000, 'x') + "\n\xff\xfe\x01\nisready\nquit\ngo infinite\n"});
+  ran = ninepegs(
+      {"serve", "chess", "--uci"},
+      {.input = std::string(300'000, 'x') + "\n\xff\xfe\x01\nisready\nquit\ngo infinite\n"});
   EXPECT_EQ(ran.exitCode, 0);
   EXPECT_EQ(ran.out, "readyok\n");
 }

@@ -43,8 +43,10 @@ TEST(Program, VersionAndHelp) {
 TEST(Program, ManPageNamesEveryCommandAndOption) {
   std::ifstream in(std::string(NINEPEGS_SOURCE) + "/packaging/ninepegs.1");
   std::string page((std::istreambuf_iterator<char>(in)), {});
-  for (const char* command : {"show", "moves", "count", "play", "check", "explain", "lint", "tidy",
-                              "new", "demo", "completion", "mutate", "ask"}) {
+  for (const char* command :
+       {"show",    "moves", "count",  "play",    "check",  "explain", "lint",  "tidy",
+        "new",     "demo",  "match",  "replay",  "review", "solve",   "think", "completion",
+        "compare", "ask",   "mutate", "vectors", "book",   "serve"}) {
     std::string help = ninepegs({command, "--help"}).out;
     EXPECT_NE(page.find(std::string("ninepegs ") + command), std::string::npos) << command;
     for (std::size_t at = help.find("  --"); at != std::string::npos;

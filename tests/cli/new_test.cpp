@@ -61,19 +61,21 @@ Ran fromWords(const Folder& folder, const std::string& words) {
 
 TEST(New, FromWordsKeepsThemBesideEachPart) {
   Folder folder;
-  Ran ran = fromWords(folder,
-                      "Pegs # in the hut\n\nPlayers: Anna and Ben\r\n## Board\n\tthree by three, "
-                      "with \"quotes\"\n- Pieces: pegs\n**A turn**: put one down\nThe end: three in "
-                      "a row\n");
+  Ran ran =
+      fromWords(folder,
+                "Pegs # in the hut\n\nPlayers: Anna and Ben\r\n## Board\n\tthree by three, "
+                "with \"quotes\"\n- Pieces: pegs\n**A turn**: put one down\nThe end: three in "
+                "a row\n");
   ASSERT_EQ(ran.exitCode, 0) << ran.err;
   std::string sheet = readFile(folder.path() / "mine.pegs", 10'000);
   for (const char* part :
-       {"about\n  Pegs   in the hut\n", "  Players: Anna and Ben\n", "# players: Anna and Ben\nsides ",
-        "# board: three by three, with \"quotes\"\nboard ", "# pieces: pegs\npiece ",
-        "# a turn: put one down\nmove ", "# how it ends: three in a row\nends "})
+       {"about\n  Pegs   in the hut\n", "  Players: Anna and Ben\n",
+        "# players: Anna and Ben\nsides ", "# board: three by three, with \"quotes\"\nboard ",
+        "# pieces: pegs\npiece ", "# a turn: put one down\nmove ",
+        "# how it ends: three in a row\nends "})
     EXPECT_TRUE(has(sheet, part)) << part << "\n" << sheet;
-  EXPECT_EQ(ninepegs({"check", "mine.pegs", "--playouts", "200"}, {.folder = folder.path()}).exitCode,
-            0);
+  EXPECT_EQ(
+      ninepegs({"check", "mine.pegs", "--playouts", "200"}, {.folder = folder.path()}).exitCode, 0);
   EXPECT_EQ(ninepegs({"tidy", "mine.pegs", "--check"}, {.folder = folder.path()}).exitCode, 0);
 }
 

@@ -61,6 +61,30 @@ TEST(UciServer, SaysTheMateItSees) {
             "bestmove a7a8q");
 }
 
+// Moves are told again each time: going on, going back, and another line come to the same as from
+// nothing.
+TEST(UciServer, FollowsWhatItIsTold) {
+  const std::vector<std::string> lines = {
+      "position startpos moves e2e4",
+      "position startpos moves e2e4 e7e5",
+      "position startpos moves e2e4 e7e5 g1f3 b8c6",
+      "position startpos moves e2e4 e7e5",
+      "position startpos moves d2d4",
+      "position fen 8/8/8/8/8/5k2/6q1/7K w - - 0 1",
+      "position fen 4k3/8/8/8/8/8/4P3/4K3 w - - 0 1 moves e2e4",
+      "position fen 4k3/8/8/8/8/8/4P3/4K3 w - - 0 1 moves e2e4 e8e7",
+      "position startpos moves f2f3 e7e5 g2g4"};
+  Talk kept;
+  for (const std::string& line : lines) {
+    Talk fresh;
+    EXPECT_EQ(kept.best({line, "go nodes 400"}), fresh.best({line, "go nodes 400"})) << line;
+  }
+  kept.ask({"position startpos moves e2e4 e2e4"});  // wrong: all stays
+  Talk fresh;
+  EXPECT_EQ(kept.best({"go nodes 400"}), fresh.best({lines.back(), "go nodes 400"}));
+  EXPECT_EQ(kept.best({"ucinewgame", "go nodes 400"}), Talk().best({"go nodes 400"}));
+}
+
 TEST(UciServer, SameNodesSameMove) {
   Talk one, two;
   std::vector<std::string> lines = {"setoption name Hash value 4", "position startpos moves e2e4",

@@ -298,8 +298,7 @@ int run(const std::string& root, const std::string& only) {
       "| --- | --- | --- | --- | --- | --- | --- | --- | --- |\n{}",
       slips.size(), sheets.size(), percent(bare, slips.size()), percent(invariants, slips.size()),
       percent(cases, slips.size()), within(3), within(5), within(10), within(20),
-      checkedOrWithin(10), checkedOrWithin(20),
-      percent(differs, slips.size()), table);
+      checkedOrWithin(10), checkedOrWithin(20), percent(differs, slips.size()), table);
   if (only.empty()) programs(root);
   // No false finding on the right sheets.
   int wrong = 0;

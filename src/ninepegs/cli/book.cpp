@@ -93,7 +93,8 @@ void addBook(CLI::App& app, Context& context) {
                    "positions that the example game's players look at a move (default 3000)")
       ->type_name("N");
   command->footer(
-      "The book holds the rules in sentences, the start, where pieces may go, a board for each end,\n"
+      "The book holds the rules in sentences, the start, where pieces may go, a board for each "
+      "end,\n"
       "a game, and what was checked. The same seed makes the same book.\n"
       "Examples:\n"
       "  ninepegs book morris --out morris-book\n"

@@ -12,9 +12,9 @@ struct FigureMarks {
   CellSet shown;    // cells that show the result: ringed
   CellSet targets;  // where the piece on `origin` may go: dotted, with an arrow
   Cell origin = -1;
-  std::string caption;  // a line below the board
+  std::string caption;    // a line below the board
   bool captioned = true;  // false: nothing stands below it, for pages that say it themselves
-  int viewer = -1;      // what this side knows of the position; -1: all of it
+  int viewer = -1;        // what this side knows of the position; -1: all of it
 };
 
 // The figure as the bytes of a file of that ending: ".svg", ".png" or ".pdf". Throws BadInput for

@@ -15,9 +15,9 @@ namespace {
 constexpr double pageWidth = 595.28, pageHeight = 841.89;  // A4 in points
 constexpr double aside = 56, above = 56, below = 60;       // margins
 constexpr double textWidth = pageWidth - 2 * aside;
-constexpr double between = 14;      // boards
+constexpr double between = 14;  // boards
 constexpr double captionSize = 8;
-constexpr double boardMost = 0.36;  // of a page's height
+constexpr double boardMost = 0.36;                     // of a page's height
 constexpr const char* epoch = "2000-01-01T00:00:00Z";  // equal books are equal files
 
 }  // namespace
@@ -83,8 +83,7 @@ class Document::Pages {
       double tall = 0;
       for (std::size_t i = from; i < to; ++i) {
         Extent extent = boardExtent(game, list[i].position, list[i].marks);
-        scales.push_back(
-            std::min(room / extent.width, boardMost * pageHeight / extent.height));
+        scales.push_back(std::min(room / extent.width, boardMost * pageHeight / extent.height));
         tall = std::max(tall, scales.back() * extent.height);
       }
       gap(6);

@@ -1,6 +1,7 @@
 // An opponent that speaks UCI, for games whose sheet has FEN.
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "ninepegs/base/text.hpp"
@@ -24,15 +25,21 @@ class UciOpponent : public play::Opponent {
   }
 
   void follow(const Game& game, const Position& start, const MoveList& moves) override {
-    std::string fen = game.notation(start);
-    if (fen.empty())
-      failed("speaks UCI, and this game has no FEN",
-             "only a sheet with a `notation` section has it");
-    where_ = "position fen " + fen;
-    Position position = start;
-    for (std::size_t i = 0; i < moves.size(); ++i) {
-      where_ += (i == 0 ? " moves " : " ") + coordinates(game, position, moves[i]);
-      game.apply(position, moves[i]);
+    bool goesOn = !where_.empty() && start == start_ && told_.size() <= moves.size() &&
+                  std::equal(told_.begin(), told_.end(), moves.begin());
+    if (!goesOn) {
+      std::string fen = game.notation(start);
+      if (fen.empty())
+        failed("speaks UCI, and this game has no FEN",
+               "only a sheet with a `notation` section has it");
+      where_ = "position fen " + fen;
+      start_ = last_ = start;
+      told_.clear();
+    }
+    for (std::size_t i = told_.size(); i < moves.size(); ++i) {
+      where_ += (i == 0 ? " moves " : " ") + coordinates(game, last_, moves[i]);
+      game.apply(last_, moves[i]);
+      told_.push_back(moves[i]);
     }
   }
 
@@ -111,6 +118,8 @@ class UciOpponent : public play::Opponent {
   }
 
   std::string command_, source_, where_;
+  Position start_, last_;  // of what was told
+  MoveList told_;
   EngineLimits limits_;
   std::unique_ptr<Child> child_;
 };

@@ -65,7 +65,11 @@ bool UciServer::take(std::string_view text) {
   if (word == "uci") greet();
   if (word == "ucinewgame" || word == "position" || word == "setoption" || word == "go") {
     halt();  // none of these may come while a move is thought about
-    if (word == "ucinewgame") position_ = game_.start();
+    if (word == "ucinewgame") {
+      position_ = game_.start();
+      from_ = {"startpos"};
+      told_.clear();
+    }
     if (word == "position") position(words);
     if (word == "setoption") option(words);
     if (word == "go") go(words);
@@ -109,28 +113,37 @@ std::string UciServer::coordinates(const Position& position, const Move& move) c
   return texts.empty() ? game_.moveText(position, move) : texts.front();
 }
 
-// If anything of it is wrong, the position stays as it was.
+// If anything of it is wrong, the position stays as it was. Programs tell all moves again each
+// time: what was told before is not played again.
 void UciServer::position(const Words& words) {
   auto moves = std::find(words.begin(), words.end(), "moves");
-  Position to = game_.start();
   if (words.size() < 2 || (words[1] != "startpos" && words[1] != "fen"))
     return line("info string a position begins with startpos or fen");
+  Words from(words.begin() + 1, moves);
+  Words told(moves == words.end() ? moves : moves + 1, words.end());
   try {
-    if (words[1] == "fen")
-      to = game_.readPosition(joined(Words(words.begin() + 2, moves), " "), "position");
-    for (auto typed = moves == words.end() ? moves : moves + 1; typed != words.end(); ++typed) {
+    bool goesOn = from == from_ && told_.size() <= told.size() &&
+                  std::equal(told_.begin(), told_.end(), told.begin());
+    Position to = position_;
+    if (!goesOn)
+      to = from[0] == "fen"
+               ? game_.readPosition(joined(Words(from.begin() + 1, from.end()), " "), "position")
+               : game_.start();
+    for (std::size_t i = goesOn ? told_.size() : 0; i < told.size(); ++i) {
       MoveList legal;
       game_.listMoves(to, legal);
       auto found = std::find_if(legal.begin(), legal.end(),
-                                [&](const Move& move) { return coordinates(to, move) == *typed; });
+                                [&](const Move& move) { return coordinates(to, move) == told[i]; });
       if (found == legal.end())
-        return line(fmt::format("info string no legal move: {}", typed->substr(0, 40)));
+        return line(fmt::format("info string no legal move: {}", told[i].substr(0, 40)));
       game_.apply(to, *found);
     }
+    position_ = std::move(to);
+    from_ = std::move(from);
+    told_ = std::move(told);
   } catch (const BadInput& error) {
-    return line("info string " + error.diagnostics().front().message);
+    line("info string " + error.diagnostics().front().message);
   }
-  position_ = std::move(to);
 }
 
 void UciServer::go(const Words& words) {

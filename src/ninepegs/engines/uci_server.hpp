@@ -55,6 +55,7 @@ class UciServer {
   Say say_;
   std::mutex saying_;
   Position position_;
+  Words from_ = {"startpos"}, told_;  // how the position was told: where it began, and moves
   std::uint64_t megabytes_ = 16;
   int level_ = 0;  // 0: as strong as it can
   StopFlag stop_{false};

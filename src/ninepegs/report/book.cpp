@@ -142,13 +142,13 @@ class Maker {
       live_->takeBack();
       move = game_.moveText(live_->position(), played.back());
     }
-    best = Ended{{last,
-                  fmt::format("{}, after {}", resultText(game_, result),
-                              move.empty() ? "no move" : move),
-                  game_.shownCells(last),
-                  {},
-                  -1},
-                 played.size()};
+    best = Ended{
+        {last,
+         fmt::format("{}, after {}", resultText(game_, result), move.empty() ? "no move" : move),
+         game_.shownCells(last),
+         {},
+         -1},
+        played.size()};
   }
 
   void pieces() {
@@ -157,17 +157,18 @@ class Maker {
       if (!best) continue;
       if (part == nullptr) {
         part = &add("Where pieces may go");
-        part->prose.push_back("Positions of random games; the marked places are where the next "
-                              "move may go.");
+        part->prose.push_back(
+            "Positions of random games; the marked places are where the next "
+            "move may go.");
       }
       BookBoard board = best->board;
       const std::string& side = game_.info().sides[best->mover];
       board.caption =
-          kind < 0 ? fmt::format("{} may go to {}", side,
-                                 plural(static_cast<long long>(best->places), "place"))
-                   : fmt::format("{} of {}: {}",
-                                 game_.info().kinds[static_cast<std::size_t>(kind)].name, side,
-                                 plural(static_cast<long long>(best->places), "place"));
+          kind < 0
+              ? fmt::format("{} may go to {}", side,
+                            plural(static_cast<long long>(best->places), "place"))
+              : fmt::format("{} of {}: {}", game_.info().kinds[static_cast<std::size_t>(kind)].name,
+                            side, plural(static_cast<long long>(best->places), "place"));
       part->boards.push_back(std::move(board));
     }
   }
@@ -182,9 +183,9 @@ class Maker {
     }
     for (std::size_t end = 0; end < met.size(); ++end)
       if (!met[end])
-        part.sentences.push_back({0, fmt::format("\"{}\" came up in none of {} games.",
-                                                 game_.info().ends[end].name,
-                                                 grouped(options_.playouts + hurried))});
+        part.sentences.push_back(
+            {0, fmt::format("\"{}\" came up in none of {} games.", game_.info().ends[end].name,
+                            grouped(options_.playouts + hurried))});
   }
 
   // Of a few games from drawn openings the first that somebody wins, else the longest: equals often
@@ -217,13 +218,13 @@ class Maker {
       bool won = played.result.kind == ResultKind::win;
       if (!won && played.moves.size() <= best.moves.size()) continue;
       best = std::move(played);
-      players = game_.secrets() != nullptr
-                    ? "Played at random, since each side hides something."
-                    : fmt::format(
-                          "Begun with {} drawn by lot; then {} looks at {} positions a move, {} at {}.",
-                          pliesText(opening.size()),
-                          game_.info().sides[0], grouped(nodes[0]), game_.info().sides[1],
-                          grouped(nodes[1]));
+      players =
+          game_.secrets() != nullptr
+              ? "Played at random, since each side hides something."
+              : fmt::format(
+                    "Begun with {} drawn by lot; then {} looks at {} positions a move, {} at {}.",
+                    pliesText(opening.size()), game_.info().sides[0], grouped(nodes[0]),
+                    game_.info().sides[1], grouped(nodes[1]));
       if (won) break;
     }
     return best;
@@ -269,12 +270,11 @@ class Maker {
     BookPart& part = add("What was checked");
     auto say = [&](const std::string& text) { part.sentences.push_back({0, text}); };
     if (!report.examples.empty()) say("Cases of the sheet: " + passedText(report) + ".");
-    say(fmt::format("{} random games, seed {}: {}.", grouped(report.evidence.playouts),
-                    options_.seed,
-                    report.findings.empty() ? "no fault was found"
-                                            : plural(static_cast<long long>(report.findings.size()),
-                                                     "fault") +
-                                                  " found"));
+    say(fmt::format(
+        "{} random games, seed {}: {}.", grouped(report.evidence.playouts), options_.seed,
+        report.findings.empty()
+            ? "no fault was found"
+            : plural(static_cast<long long>(report.findings.size()), "fault") + " found"));
     for (const verify::Finding& finding : report.findings) say(finding.message);
     for (const std::string& line : shareLines(game_, report)) {
       std::string text = line;
@@ -299,7 +299,7 @@ class Maker {
   std::vector<std::uint64_t> uses_;
   std::unique_ptr<LivePosition> live_;
   Book book_;
-  std::map<int, std::optional<Moving>> moving_;               // by kind; -1: what is put down
+  std::map<int, std::optional<Moving>> moving_;                // by kind; -1: what is put down
   std::map<std::pair<int, int>, std::optional<Ended>> ended_;  // by end and winner
 };
 

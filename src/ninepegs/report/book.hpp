@@ -1,5 +1,5 @@
-// The book of a game: what the people get who will play it. Its contents, without pictures; cli/book
-// draws them.
+// The book of a game: what the people get who will play it. Its contents, without pictures;
+// cli/book draws them.
 //
 //   auto sheet = SheetGame::fromText("mine.pegs", text);
 //   report::Book book = report::makeBook(*sheet, {.seed = 1, .playouts = 500});

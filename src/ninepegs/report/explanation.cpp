@@ -163,7 +163,9 @@ std::string explanationBeside(const SheetGame& game, const Paint& paint) {
     for (const auto& one : part.sentences) {
       std::size_t deep = 2 * static_cast<std::size_t>(one.depth);
       std::string place = one.line > 0 ? fmt::format("{:4}", one.line) : "    ";
-      linesOf(place + wrapped(one.text, rightWidth - 6 - deep, std::string(6 + deep, ' ')).substr(4), right);
+      linesOf(
+          place + wrapped(one.text, rightWidth - 6 - deep, std::string(6 + deep, ' ')).substr(4),
+          right);
     }
     heading.resize(right.size());
   }

@@ -14,9 +14,9 @@ std::string starterSheet(const std::string& name);
 std::string sheetLike(const std::string& name, std::string_view sheet);
 
 // A description in words as a sheet that works: the words are its `about`, and above each part
-// stands what they say of it, with a line to fill in. The words have headings, each at the beginning
-// of a line and with a colon or on a line of its own: players, board, pieces, a turn, how it ends.
-// Throws BadInput for words without any of them; `source` names where they came from.
+// stands what they say of it, with a line to fill in. The words have headings, each at the
+// beginning of a line and with a colon or on a line of its own: players, board, pieces, a turn, how
+// it ends. Throws BadInput for words without any of them; `source` names where they came from.
 std::string sheetFromWords(const std::string& name, std::string_view words,
                            const std::string& source);
 
