@@ -9,6 +9,7 @@
 #include "ninepegs/cli/table.hpp"
 #include "ninepegs/engines/engine_opponents.hpp"
 #include "ninepegs/play/knowledge.hpp"
+#include "ninepegs/records/game_reader.hpp"
 
 namespace ninepegs::cli {
 namespace {
@@ -16,7 +17,7 @@ namespace {
 struct Options {
   GameOptions game;
   std::string first = "human";
-  Said second, seed, record;  // second: search
+  Said second, seed, record, resume;  // second: search
 };
 
 constexpr int plyLimit = 2000;  // of a game between computers
@@ -33,6 +34,15 @@ Seat seat(const std::string& who, const std::string& option) {
         didYouMean(word, known,
                    "there are: human, random, greedy, minimax, search, playouts, program:COMMAND"));
   return {who, engines::makeOpponent(who, option)};
+}
+
+// Takes up the game that the file holds, if it is there.
+void goOn(Table& table, const std::string& file) {
+  requireWritable(file);
+  if (!std::filesystem::exists(file)) return;
+  std::unique_ptr<std::istream> in = openForReading(file);
+  std::optional<records::GameRecord> record = records::openRecords(*in, file)->next();
+  if (record) table.goOn(std::move(*record), file);
 }
 
 void run(const Options& options, Context& context) {
@@ -57,12 +67,22 @@ void run(const Options& options, Context& context) {
         fmt::format("{}{}: {}", side == 0 ? "" : ", ", game->info().sides[side], seats[side].text);
   bool computers = seats[0].computer || seats[1].computer;
   Table table(game, from, std::move(seats), seed, context.paint);
+  if (options.resume) goOn(table, *options.resume);
   print(fmt::format("{}. {}{}\n", context.paint.strong(game->info().title), players,
                     computers ? fmt::format(". Seed {}", seed) : ""));
   print(table.board());
   int plies = 0;
   bool helped = false;
+  // What was played is kept after each line, so that nothing is lost, however this ends.
+  std::string kept;
+  auto keep = [&] {
+    if (!options.resume) return;
+    std::string record = table.record();
+    if (record != kept) writeFile(*options.resume, record);
+    kept = std::move(record);
+  };
   while (!table.quit() && !wantsStop(&stopFlag())) {
+    keep();
     if (!table.over() && !table.humanToMove()) {
       if (++plies > plyLimit && !table.hasHuman()) {
         print(fmt::format("the game is broken off after {} plies\n", plyLimit));
@@ -83,6 +103,7 @@ void run(const Options& options, Context& context) {
     if (!line) break;
     print(table.answer(*line));
   }
+  keep();
   if (options.record) {
     writeFile(*options.record, table.record());
     print(fmt::format("record: {}\n", *options.record));
@@ -106,6 +127,9 @@ void addPlay(CLI::App& app, Context& context) {
       ->type_name("S");
   addSaid(*command, "--record", options->record, "write the game to this file at the end")
       ->type_name("FILE");
+  addSaid(*command, "--resume", options->resume,
+          "keep the game in this file while it is played; if it is there, go on with it")
+      ->type_name("FILE");
   command->footer(
       "WHO is human, random, greedy, minimax, search or playouts. Greedy wins at once if it can, "
       "else\n"
@@ -113,8 +137,8 @@ void addPlay(CLI::App& app, Context& context) {
       "search:level=1 to 9; its own is nodes=100000. Others: minimax:depth=3,\n"
       "playouts:playouts=2000. Without time, equal seeds give equal games. A program of your own:\n"
       "program:COMMAND (docs/programs.md), uci:COMMAND.\n"
-      "Type moves, or: undo, back, forward, goto, lines, hint, random, board, moves, save FILE,\n"
-      "help, quit. A cell alone shows where the piece on it may go.\n"
+      "Type moves, or: undo, back, forward, goto, lines, hint, random, board, flip, setup TEXT,\n"
+      "moves, save FILE, help, quit. A cell alone shows where the piece on it may go.\n"
       "Examples:\n"
       "  ninepegs play connect-four --second search:depth=6\n"
       "  ninepegs play tic-tac-toe --first greedy --second random --seed 7 --record game.txt\n"

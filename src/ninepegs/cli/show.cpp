@@ -47,7 +47,8 @@ void run(const Options& options, Context& context) {
     return;
   }
   std::string out = context.paint.strong(game->info().title) + "\n\n";
-  out += report::boardsText(*game, position, marks, context.paint, viewer) + "\n";
+  out += report::boardsText(*game, position, marks, context.paint, viewer);
+  out += report::besidesText(*game, position, viewer) + "\n";
   out += report::stateText(*game, position, context.paint) + "\n";
   if (!where.empty()) out += where + "\n";
   Position shown = viewer < 0 ? position : game->viewFor(position, viewer).shown;

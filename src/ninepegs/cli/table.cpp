@@ -93,12 +93,26 @@ void Table::place(const Move& move) {
 
 std::string Table::board() const {
   report::Marks marks;
+  marks.flipped = flipped_;
   marks.shown = game_->shownCells(position_);
-  std::string out = "\n" + report::boardsText(*game_, position_, marks, paint_, viewer());
+  std::string out = "\n" + report::boardsText(*game_, position_, marks, paint_, viewer()) +
+                    report::besidesText(*game_, position_, viewer()) + lastMove();
   if (!game_->ended(position_) && legal_.empty())
     return out + fmt::format("{} cannot move, and no end of the sheet holds\n",
                              game_->info().sides[game_->toMove(position_)]);
   return out + report::stateText(*game_, position_, paint_) + "\n";
+}
+
+// The move that led here, as whoever looks may know it.
+std::string Table::lastMove() const {
+  if (moves_.empty()) return "";
+  const Position& before = before_.back();
+  int side = game_->toMove(before);
+  MoveTexts texts = game_->textsOf(before, moves_.back());
+  bool hides = viewer() >= 0 && viewer() != side;
+  return paint_.faint(fmt::format("last move: {} {}", game_->info().sides[side],
+                                  hides ? texts.seen : texts.text)) +
+         "\n";
 }
 
 std::string Table::prompt() const {
@@ -166,83 +180,12 @@ std::string Table::undo() {
   return fmt::format("took back {}\n", plural(taken, "move")) + board();
 }
 
-std::vector<Move> Table::wholeLine() const {
-  std::vector<Move> line = moves_;
-  line.insert(line.end(), ahead_.rbegin(), ahead_.rend());
-  return line;
-}
-
-// Goes to a ply of the line, or the last one before it at which a human is to move.
-std::string Table::stand(std::size_t ply) {
-  std::size_t was = moves_.size(), length = was + ahead_.size();
-  if (game_->secrets() != nullptr && hasHuman() && hasComputer())
-    return "where pieces are secret there is only undo\n";
-  while (moves_.size() > ply) {
-    ahead_.push_back(moves_.back());
-    takeBack();
-  }
-  while (moves_.size() < ply) {
-    Move next = ahead_.back();
-    place(next);
-  }
-  while (ply != length && !moves_.empty() && !game_->ended(position_) && !humanToMove()) {
-    ahead_.push_back(moves_.back());
-    takeBack();
-  }
-  renew();
-  if (moves_.size() == was) return fmt::format("this is ply {} of {}\n", was, length);
-  return fmt::format("ply {} of {}\n", moves_.size(), length) + board();
-}
-
-std::string Table::back(const std::string& number) {
-  std::optional<unsigned long long> plies = number.empty() ? 1 : wholeNumber(number);
-  if (!plies || *plies == 0)
-    return fmt::format("\"{}\" is no number of plies: say back, or back 3\n", number);
-  return stand(moves_.size() - std::min<std::size_t>(*plies, moves_.size()));
-}
-
-std::string Table::forward(const std::string& number) {
-  std::optional<unsigned long long> plies = number.empty() ? 1 : wholeNumber(number);
-  if (!plies || *plies == 0)
-    return fmt::format("\"{}\" is no number of plies: say forward, or forward 3\n", number);
-  // Against a computer a ply forward is its answer, too.
-  std::size_t to = moves_.size() + std::min<std::size_t>(*plies, ahead_.size());
-  if (number.empty() && hasComputer()) to = std::min(to + 1, moves_.size() + ahead_.size());
-  return stand(to);
-}
-
-std::string Table::goTo(const std::string& number) {
-  std::optional<unsigned long long> ply = wholeNumber(number);
-  std::size_t length = moves_.size() + ahead_.size();
-  if (!ply || *ply > length)
-    return fmt::format("\"{}\" is no ply of this game: they are 0 to {}\n", number, length);
-  return stand(*ply);
-}
-
-std::string Table::lines() const {
-  std::string out;
-  auto list = [&](const std::vector<Move>& line, const std::string& name) {
-    out += name;
-    Position at = from_;
-    for (const Move& move : line) {
-      out += " " + game_->moveText(at, move);
-      game_->apply(at, move);
-    }
-    out += "\n";
-  };
-  if (game_->secrets() != nullptr && hasComputer())
-    return "where pieces are secret no lines are shown\n";
-  list(wholeLine(), fmt::format("this line, at ply {}:", moves_.size()));
-  for (std::size_t i = 0; i < others_.size(); ++i)
-    list(others_[i], fmt::format("left, {}:", i + 1));
-  return out;
-}
-
 std::string Table::pick(const std::string& typed) {
   if (over()) return "";
   std::optional<Cell> cell = game_->board().find(typed);
   if (!cell) return "";
   report::Marks marks;
+  marks.flipped = flipped_;
   marks.targets = report::targetsFrom(*game_, position_, *cell);
   CellSet elsewhere = marks.targets;
   elsewhere.reset(*cell);
@@ -306,16 +249,6 @@ std::string Table::announced(const Move& move, bool hides, const std::string& re
   return out + "\n";
 }
 
-std::string Table::save(const std::string& path) {
-  if (path.empty()) return "say where to: save my-game.txt\n";
-  try {
-    writeFile(path, record());
-    return fmt::format("saved to {}\n", path);
-  } catch (const BadInput& error) {
-    return std::string(error.what()) + "\n";
-  }
-}
-
 std::string Table::help() const {
   return "a move      such as " + (legal_.empty() ? std::string("(none now)") : legal_.front()) +
          "; see `moves`\n"
@@ -326,7 +259,8 @@ std::string Table::help() const {
          "lines       the lines that were played\n"
          "hint        a good move, found by a short search\n"
          "random      a legal move, drawn; random 5 draws your next five\n"
-         "board       show the board again\n"
+         "board       show the board again; flip turns it round\n"
+         "setup TEXT  begin again from a position; setup alone prints this one as text\n"
          "moves       list the legal moves\n"
          "save FILE   write the game so far to a file\n"
          "help        this list\n"
@@ -354,6 +288,11 @@ std::string Table::answer(const std::string& line) {
   if (word == "hint" && alone) return hint();
   if (word == "random") return drawMoves(std::string(trimmed(typed.substr(6))));
   if (word == "board" && alone) return board();
+  if (word == "flip" && alone) {
+    flipped_ = !flipped_;
+    return board();
+  }
+  if (word == "setup" && !isMove) return setUp(rest);
   if (word == "help" && alone) return help();
   if (word == "save") return save(std::string(trimmed(typed.substr(4))));
   if (word == "moves" && alone)
@@ -361,23 +300,6 @@ std::string Table::answer(const std::string& line) {
                   : fmt::format("{}: {}\n", plural(static_cast<long long>(legal_.size()), "move"),
                                 joined(legal_, ", "));
   return makeMove(typed);
-}
-
-std::string Table::record() const {
-  std::vector<Move> line = wholeLine();
-  records::GameRecord record = records::makeRecord(*game_, from_, line);
-  for (const std::vector<Move>& other : others_) {
-    std::size_t same = 0;
-    while (same < std::min(line.size(), other.size()) && line[same] == other[same]) ++same;
-    if (same == line.size() || same == other.size()) continue;
-    std::vector<records::RecordedMove> moves = records::makeRecord(*game_, from_, other).moves;
-    moves.erase(moves.begin(), moves.begin() + static_cast<std::ptrdiff_t>(same));
-    record.moves[same].lines.push_back({"", std::move(moves)});
-  }
-  record.setTag("White", seats_[0].text);
-  record.setTag("Black", seats_[1].text);
-  if (hasComputer()) record.setTag("Seed", std::to_string(seed_));
-  return records::toText(record);
 }
 
 }  // namespace ninepegs::cli

@@ -9,6 +9,7 @@
 
 #include "ninepegs/play/knowledge.hpp"
 #include "ninepegs/play/opponent.hpp"
+#include "ninepegs/records/game_record.hpp"
 #include "ninepegs/report/paint.hpp"
 
 namespace ninepegs::cli {
@@ -36,8 +37,12 @@ class Table {
   std::string drawMove();  // one of those that a human asked to be drawn at random
   std::string answer(const std::string& line);  // what a human's line brings about
   std::string record() const;                   // the game as text
+  // Goes on with a game that was kept, and its lines. `source` names in messages where it stood.
+  // Throws BadInput if it is none by these rules.
+  void goOn(records::GameRecord record, const std::string& source);
 
  private:
+  std::string lastMove() const;
   std::string makeMove(const std::string& typed);
   std::string undo();
   // Backwards and forwards in the line that was played; from there another can be played, and the
@@ -53,6 +58,9 @@ class Table {
   std::string pick(const std::string& typed);
   std::vector<Move> pickedTo(const std::string& typed) const;
   std::string hint();
+  // Begins again from a position that is typed.
+  std::string setUp(const std::string& text);
+  void begin(const Position& from);
   std::string announced(const Move& move, bool hides, const std::string& remark) const;
   std::string drawMoves(const std::string& number);
   std::string save(const std::string& path);
@@ -76,7 +84,7 @@ class Table {
   play::Sides known_;
   std::uint64_t seed_;
   report::Paint paint_;
-  bool quit_ = false;
+  bool quit_ = false, flipped_ = false;
   long long draws_ = 0;  // of a human's moves that are still to be drawn at random
 };
 

@@ -1,7 +1,5 @@
 #include "ninepegs/draw/board_figure.hpp"
 
-#include <cairo-pdf.h>
-#include <cairo-svg.h>
 #include <cairo.h>
 #include <fmt/format.h>
 #include <pango/pangocairo.h>
@@ -10,8 +8,8 @@
 #include <memory>
 #include <numbers>
 
-#include "ninepegs/base/files.hpp"
 #include "ninepegs/draw/on_cairo.hpp"
+#include "ninepegs/game/memory.hpp"
 
 namespace ninepegs::draw {
 namespace {
@@ -19,7 +17,6 @@ namespace {
 constexpr double cellSize = 72;  // of one cell, in units of the figure
 constexpr double margin = 46;    // for labels
 constexpr double captionHeight = 40;
-constexpr double pngScale = 1.5;  // pixels a unit
 
 struct Colour {
   double r, g, b;
@@ -27,6 +24,11 @@ struct Colour {
 constexpr Colour wood{0.90, 0.80, 0.64}, woodDark{0.84, 0.72, 0.54}, woodDarker{0.78, 0.65, 0.47},
     edge{0.42, 0.29, 0.17}, hole{0.33, 0.23, 0.14}, ink{0.20, 0.15, 0.11},
     paper{0.985, 0.975, 0.955}, ring{0.80, 0.10, 0.32}, path{0.05, 0.42, 0.38};
+constexpr double legendHeight = 22;  // of a line that says what the picture cannot
+// Told apart by people who see no red or no green.
+constexpr Colour markColours[4] = {
+    {0.00, 0.45, 0.70}, {0.84, 0.37, 0.00}, {0.00, 0.62, 0.45}, {0.45, 0.20, 0.55}};
+constexpr const char* corners[4] = {"upper left", "upper right", "lower left", "lower right"};
 constexpr Colour pegs[2] = {{0.95, 0.68, 0.13}, {0.27, 0.36, 0.47}};
 
 class Figure {
@@ -37,14 +39,32 @@ class Figure {
         view_(marks.viewer >= 0 ? game.viewFor(position, marks.viewer)
                                 : View{position, {}, {}, {}, {}}),
         marks_(marks),
-        size_(board_.drawnSize()) {}
+        memory_(memoryOf(game, view_.shown)),
+        size_(board_.drawnSize()) {
+    if (marks.viewer >= 0) memory_.marks.clear();  // what it sees of them is shown by letters
+    for (std::size_t i = 0; i < memory_.marks.size(); ++i)
+      legend_.push_back(
+          fmt::format("{} corner: {}{}", corners[i % 4], memory_.marks[i].name,
+                      onOther(memory_.marks[i].name, 0) || onOther(memory_.marks[i].name, 1)
+                          ? ", on the other side's board"
+                          : ""));
+    for (std::size_t i = game.boards() > 1 ? 0 : 1; i < memory_.numbers.size(); ++i) {
+      std::string line = memory_.numbers[i].name;
+      for (const auto& [cell, value] : memory_.numbers[i].values)
+        if (value != 0) line += fmt::format(" {} on {}", value, board_.label(cell));
+      legend_.push_back(line);
+    }
+    legend_.insert(legend_.end(), memory_.others.begin(), memory_.others.end());
+  }
 
   double width() const {
     double boards = cellSize * size_.x * game_.boards() + 2 * margin * game_.boards();
     return std::max(boards, 420.0);
   }
   double height() const {
-    return top() + margin + cellSize * size_.y + (marks_.captioned ? captionHeight : 0);
+    return top() + margin + cellSize * size_.y +
+           legendHeight * static_cast<double>(legend_.size()) +
+           (marks_.captioned ? captionHeight : 0);
   }
   void draw(cairo_t* cr);
 
@@ -76,12 +96,20 @@ class Figure {
   void peg(Cell cell, Piece piece);
   void edges(Cell cell, Piece piece);
   void arrows();
+  // On boards of one each, a mark of a side is drawn on the other's board.
+  bool onOther(const std::string& mark, int layer) const {
+    return game_.boards() > 1 && mark.ends_with(" of " + game_.info().sides[layer]);
+  }
+  void number(Cell cell, bool beside);
+  void corner(Cell cell);
   void board();
 
   const Game& game_;
   const Geometry& board_;
   View view_;
   const FigureMarks& marks_;
+  Memory memory_;
+  std::vector<std::string> legend_;  // lines below the board
   DrawnAt size_;
   int layer_ = 0;  // of boards of one each: whose
   cairo_t* cr_ = nullptr;
@@ -198,7 +226,17 @@ void Figure::cell(Cell cell) {
   std::optional<Piece> piece = game_.pieceAt(view_.shown, cell, layer_);
   if (piece) peg(cell, *piece);
   bool marked = seen(cell);
-  if (!piece && !marked) {
+  bool numbers = !memory_.numbers.empty() && game_.boards() == 1;
+  if (numbers) number(cell, piece.has_value());
+  corner(cell);
+  if (!piece && !marked && numbers) {
+    if (marks_.targets[cell]) {
+      use(path);
+      cairo_set_line_width(cr_, 4);
+      disc(cx, cy, 26);
+      cairo_stroke(cr_);
+    }
+  } else if (!piece && !marked) {
     bool target = marks_.targets[cell];
     use(target ? path : hole);
     disc(cx, cy, target ? 15 : 9);
@@ -211,6 +249,31 @@ void Figure::cell(Cell cell) {
     cairo_set_line_width(cr_, 5);
     disc(cx, cy, 31);
     cairo_stroke(cr_);
+  }
+}
+
+// The number on a cell: in its middle, or, where something stands, below it.
+void Figure::number(Cell cell, bool beside) {
+  for (const auto& [where, value] : memory_.numbers.front().values)
+    if (where == cell && (!beside || value != 0))
+      text(std::to_string(value), x(cell), y(cell) + (beside ? cellSize * 0.4 : 0),
+           beside ? 14 : 28, value == 0 ? edge : ink, !beside, cellSize - 8);
+}
+
+// Marks, each in a corner of its own, so that they can be told without colours, too.
+void Figure::corner(Cell cell) {
+  double reach = board_.isHexes() ? cellSize * 0.27 : cellSize / 2 - 4, leg = 15;
+  for (std::size_t i = 0; i < memory_.marks.size(); ++i) {
+    const Memory::Marked& mark = memory_.marks[i];
+    if (!mark.cells[cell] || onOther(mark.name, layer_)) continue;
+    double right = i % 2 == 0 ? -1 : 1, down = i % 4 < 2 ? -1 : 1;
+    double cx = x(cell) + right * reach, cy = y(cell) + down * reach;
+    use(markColours[i % 4]);
+    cairo_move_to(cr_, cx, cy);
+    cairo_line_to(cr_, cx - right * leg, cy);
+    cairo_line_to(cr_, cx, cy - down * leg);
+    cairo_close_path(cr_);
+    cairo_fill(cr_);
   }
 }
 
@@ -284,6 +347,10 @@ void Figure::draw(cairo_t* cr) {
   cairo_rectangle(cr_, 0, 0, width(), height());
   cairo_fill(cr_);
   for (layer_ = 0; layer_ < game_.boards(); ++layer_) board();
+  for (std::size_t i = 0; i < legend_.size(); ++i)
+    text(legend_[i], width() / 2,
+         top() + margin + cellSize * size_.y + legendHeight * (static_cast<double>(i) + 0.4), 15,
+         ink, false, width() - 24);
   if (!marks_.captioned) return;
   double below = height() - captionHeight / 2 - 8;
   const GameInfo& info = game_.info();
@@ -293,11 +360,6 @@ void Figure::draw(cairo_t* cr) {
 
 }  // namespace
 
-cairo_status_t appendBytes(void* bytes, const unsigned char* data, unsigned int length) {
-  static_cast<std::string*>(bytes)->append(reinterpret_cast<const char*>(data), length);
-  return CAIRO_STATUS_SUCCESS;
-}
-
 Extent boardExtent(const Game& game, const Position& position, const FigureMarks& marks) {
   Figure figure(game, position, marks);
   return {figure.width(), figure.height()};
@@ -306,44 +368,6 @@ Extent boardExtent(const Game& game, const Position& position, const FigureMarks
 void drawBoardOn(cairo_t* cr, const Game& game, const Position& position,
                  const FigureMarks& marks) {
   Figure(game, position, marks).draw(cr);
-}
-
-std::string boardImage(const Game& game, const Position& position, const FigureMarks& marks,
-                       const std::string& ending, const std::string& name) {
-  if (ending != ".svg" && ending != ".png" && ending != ".pdf")
-    throw BadInput(Place{name, 0, 0, 1, {}},
-                   fmt::format("a figure cannot be written as \"{}\"", ending),
-                   "end the file's name in .svg, .png or .pdf");
-  Figure figure(game, position, marks);
-  std::string bytes;
-  using Surface = std::unique_ptr<cairo_surface_t, void (*)(cairo_surface_t*)>;
-  double width = figure.width(), height = figure.height();
-  bool png = ending == ".png";
-  Surface surface(
-      png ? cairo_image_surface_create(CAIRO_FORMAT_ARGB32, static_cast<int>(width * pngScale),
-                                       static_cast<int>(height * pngScale))
-      : ending == ".svg" ? cairo_svg_surface_create_for_stream(appendBytes, &bytes, width, height)
-                         : cairo_pdf_surface_create_for_stream(appendBytes, &bytes, width, height),
-      cairo_surface_destroy);
-  std::unique_ptr<cairo_t, void (*)(cairo_t*)> cr(cairo_create(surface.get()), cairo_destroy);
-  if (png) cairo_scale(cr.get(), pngScale, pngScale);
-  figure.draw(cr.get());
-  cairo_status_t status = cairo_status(cr.get());
-  cr.reset();
-  if (png) {
-    cairo_surface_write_to_png_stream(surface.get(), appendBytes, &bytes);
-  } else {
-    cairo_surface_finish(surface.get());
-  }
-  if (status != CAIRO_STATUS_SUCCESS || cairo_surface_status(surface.get()) != CAIRO_STATUS_SUCCESS)
-    throw BadInput(Place{name, 0, 0, 1, {}}, fmt::format("the figure could not be drawn ({})",
-                                                         cairo_status_to_string(status)));
-  return bytes;
-}
-
-void drawBoard(const Game& game, const Position& position, const FigureMarks& marks,
-               const std::filesystem::path& path) {
-  writeFile(path, boardImage(game, position, marks, path.extension().string(), path.string()));
 }
 
 }  // namespace ninepegs::draw

@@ -44,6 +44,7 @@ struct GameInfo {
     std::vector<std::int64_t> edges;  // numbers on its sides, in the board's order of directions
   };
   std::vector<Kind> kinds;
+  std::vector<std::string> marks, cellNumbers;  // the names of what is remembered on cells
   struct End {
     std::string name;
     int line = 0;

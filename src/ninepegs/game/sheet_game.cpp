@@ -99,6 +99,9 @@ void SheetGame::fillInfo() {
                            {piece.letters[0], piece.letters[1]},
                            piece.neutral,
                            {piece.edges.begin(), piece.edges.end()}});
+  for (const rules::MarkRule& mark : rules_.marks) info_.marks.push_back(mark.name);
+  for (const rules::NumberRule& number : rules_.numbers)
+    if (number.onCells) info_.cellNumbers.push_back(number.name);
   for (const sheet::EndCode& end : program_.endCodes)
     info_.ends.push_back({end.name, end.line, !end.canWin});
   info_.variants = rules_.variants;

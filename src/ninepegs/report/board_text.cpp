@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/game/memory.hpp"
 
 namespace ninepegs::report {
 namespace {
@@ -22,6 +23,16 @@ std::string sideText(const Game& game, int side, const Paint& paint) {
   return paint.side(side, game.info().sides[side]) + (few ? fmt::format(" ({})", letters) : "");
 }
 
+// The numbers on cells that the board has room for, by cell: of the first that there are.
+std::map<Cell, std::string> numbersOn(const Game& game, const Position& position) {
+  std::map<Cell, std::string> out;
+  if (game.info().cellNumbers.empty() || game.boards() > 1) return out;
+  Memory memory = memoryOf(game, position);
+  if (memory.numbers.empty()) return out;
+  for (const auto& [cell, value] : memory.numbers.front().values) out[cell] = std::to_string(value);
+  return out;
+}
+
 }  // namespace
 
 std::string boardText(const Game& game, const Position& position, const Marks& marks,
@@ -35,6 +46,8 @@ std::string boardText(const Game& game, const Position& position, const Marks& m
   for (const GameInfo::Kind& kind : game.info().kinds)  // a letter may be a wide one
     for (const std::string& letter : kind.letters)
       width = std::max(width, static_cast<std::size_t>(columnsOf(letter)));
+  std::map<Cell, std::string> numbers = numbersOn(game, position);
+  for (const auto& [cell, number] : numbers) width = std::max(width, number.size());
   const std::string between = board.isHexes() ? " " : "";  // so that half a cell is whole blanks
   std::size_t cellWidth = width + 2 + between.size();
   std::size_t margin = 0;
@@ -63,8 +76,19 @@ std::string boardText(const Game& game, const Position& position, const Marks& m
     return filled(letter, piece->side < 0 ? paint.strong(letter) : paint.side(piece->side, letter));
   };
   std::string out;
-  int level = 1;
-  for (const PictureRow& drawn : board.picture()) {
+  std::vector<PictureRow> picture = board.picture();
+  if (marks.flipped) {
+    int widest = 0;
+    for (const PictureRow& row : picture) widest = std::max(widest, row.indent);
+    bool slants = board.shape().kind == Shape::rhombus;
+    std::reverse(picture.begin(), picture.end());
+    for (PictureRow& row : picture) {
+      std::reverse(row.cells.begin(), row.cells.end());
+      if (slants) row.indent = widest - row.indent;
+    }
+  }
+  int level = picture.front().level;
+  for (const PictureRow& drawn : picture) {
     if (drawn.level != level) out += "\n";
     level = drawn.level;
     std::size_t indent = static_cast<std::size_t>(drawn.indent) * cellWidth / 2;
@@ -85,6 +109,8 @@ std::string boardText(const Game& game, const Position& position, const Marks& m
           open = '<', close = '>';
         if (!piece.empty())
           inside = piece;
+        else if (auto number = numbers.find(cell); number != numbers.end())
+          inside = padded(number->second, width);
         else
           inside = paint.faint(padded(numbered ? board.label(cell) : ".", width));
       }
@@ -99,7 +125,9 @@ std::string boardText(const Game& game, const Position& position, const Marks& m
   if (!numbered && !hexagon) {
     std::string labels(margin + 2, ' ');
     for (int x = 1; x <= board.columns(); ++x)
-      labels += " " + padded(Geometry::columnName(x), width) + " " + between;
+      labels += " " +
+                padded(Geometry::columnName(marks.flipped ? board.columns() + 1 - x : x), width) +
+                " " + between;
     while (!labels.empty() && labels.back() == ' ') labels.pop_back();
     out += paint.faint(labels) + "\n";
   }
@@ -127,6 +155,32 @@ std::string boardsText(const Game& game, const Position& position, const Marks& 
     out += "\n known of the other side: " + words + "\n";
   }
   return out;
+}
+
+std::string besidesText(const Game& game, const Position& position, int viewer) {
+  Memory memory = memoryOf(game, viewer < 0 ? position : game.viewFor(position, viewer).shown);
+  std::vector<std::string> parts;
+  for (std::size_t i = 0; i < memory.numbers.size(); ++i) {
+    const Memory::OnCells& one = memory.numbers[i];
+    // The board shows the first, but for cells on which something stands.
+    bool all = i > 0 || game.boards() > 1;
+    std::string values;
+    for (const auto& [cell, value] : one.values)
+      if (value != 0 && (all || game.pieceAt(position, cell)))
+        values +=
+            fmt::format("{} {} on {}", values.empty() ? "" : ",", value, game.board().label(cell));
+    if (!values.empty()) parts.push_back(one.name + values);
+  }
+  // What a side sees of marks is shown on the board by letters.
+  for (const Memory::Marked& mark : memory.marks) {
+    if (viewer >= 0) break;
+    std::string cells;
+    for (Cell cell = 0; cell < game.board().size(); ++cell)
+      if (mark.cells[static_cast<std::size_t>(cell)]) cells += " " + game.board().label(cell);
+    parts.push_back(mark.name + cells);
+  }
+  parts.insert(parts.end(), memory.others.begin(), memory.others.end());
+  return parts.empty() ? "" : wrapped("with " + joined(parts, "; "), 78, "  ");
 }
 
 std::string stateText(const Game& game, const Position& position, const Paint& paint) {

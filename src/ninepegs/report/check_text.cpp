@@ -153,7 +153,7 @@ void findings(std::string& out, const Game& game, const verify::CheckReport& rep
     }
     Marks marks;
     marks.shown = cellsOfFinding(game, finding);
-    out += "\n" + boardsText(game, finding.last, marks, paint);
+    out += "\n" + boardsText(game, finding.last, marks, paint) + besidesText(game, finding.last);
     std::string block = verify::caseOf(game, finding);
     if (block.empty() || block.size() > caseBytes) continue;
     out += "\n  as a case of the sheet:\n";

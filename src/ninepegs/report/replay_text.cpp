@@ -47,7 +47,8 @@ std::string plyText(const Game& game, const Position& position, std::size_t ply,
                     const Paint& paint) {
   Marks marks;
   marks.shown = game.shownCells(position);
-  std::string out = fmt::format("\nply {}\n", ply) + boardsText(game, position, marks, paint);
+  std::string out = fmt::format("\nply {}\n", ply) + boardsText(game, position, marks, paint) +
+                    besidesText(game, position);
   if (next == nullptr) return out + stateText(game, position, paint) + "\n";
   return out + fmt::format("{} plays {}\n", game.info().sides[game.toMove(position)],
                            game.moveText(position, *next));

@@ -1,0 +1,158 @@
+// `play` on a terminal: driven through a pseudo-terminal, as a person sits at it.
+#include <fcntl.h>
+#include <gtest/gtest.h>
+#include <poll.h>
+#include <pty.h>
+#include <signal.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include <chrono>
+#include <fstream>
+#include <string>
+#include <vector>
+
+#include "ninepegs/base/files.hpp"
+#include "support/folder.hpp"
+
+namespace ninepegs::test {
+namespace {
+
+class Terminal {
+ public:
+  Terminal(std::vector<std::string> words, unsigned short columns = 80) {
+    winsize size{24, columns, 0, 0};
+    pid_ = forkpty(&end_, nullptr, nullptr, &size);
+    if (pid_ == 0) {
+      setenv("TERM", "xterm", 1);
+      setenv("NO_COLOR", "1", 1);
+      words.insert(words.begin(), NINEPEGS_PROGRAM);
+      std::vector<char*> arguments;
+      for (std::string& word : words) arguments.push_back(word.data());
+      arguments.push_back(nullptr);
+      execv(NINEPEGS_PROGRAM, arguments.data());
+      _exit(127);
+    }
+  }
+  ~Terminal() {
+    if (pid_ > 0) kill(pid_, SIGKILL), waitpid(pid_, nullptr, 0);
+    close(end_);
+  }
+
+  void type(const std::string& line) {
+    std::string sent = line + "\r";
+    EXPECT_EQ(write(end_, sent.data(), sent.size()), static_cast<ssize_t>(sent.size()));
+  }
+  void press(char key) { EXPECT_EQ(write(end_, &key, 1), 1); }
+  // Waits for a text behind what was seen before; what came until then.
+  std::string until(const std::string& text) {
+    auto begun = std::chrono::steady_clock::now();
+    while (std::chrono::steady_clock::now() - begun < std::chrono::seconds(20)) {
+      if (std::size_t at = seen_.find(text); at != seen_.npos) {
+        std::string out = seen_.substr(0, at + text.size());
+        seen_.erase(0, at + text.size());
+        return out;
+      }
+      if (!more()) break;
+    }
+    ADD_FAILURE() << "\"" << text << "\" did not come; but:\n" << seen_;
+    return seen_;
+  }
+  int exitCode() {
+    while (more()) {
+    }
+    int status = 0;
+    waitpid(pid_, &status, 0);
+    pid_ = -1;
+    return WIFEXITED(status) ? WEXITSTATUS(status) : 256 + WTERMSIG(status);
+  }
+
+ private:
+  bool more() {
+    pollfd wait{end_, POLLIN, 0};
+    int ready = poll(&wait, 1, 5000);
+    if (ready <= 0) return false;
+    char bytes[4096];
+    ssize_t got = read(end_, bytes, sizeof bytes);
+    if (got <= 0) return false;
+    seen_.append(bytes, static_cast<std::size_t>(got));
+    return true;
+  }
+
+  pid_t pid_ = -1;
+  int end_ = -1;
+  std::string seen_;
+};
+
+bool has(const std::string& text, const std::string& part) {
+  return text.find(part) != std::string::npos;
+}
+
+// Pick a piece, see where it may go, play there, go back three, branch, look at the lines, leave,
+// and go on another day.
+TEST(OnATerminal, PickBranchKeepAndGoOn) {
+  Folder folder;
+  std::string file = (folder / "game.pgn").string();
+  {
+    Terminal play({"play", "chess", "--second", "human", "--resume", file});
+    play.until("White> ");
+    play.type("b1");
+    std::string board = play.until("from b1: b1-a3, b1-c3");
+    EXPECT_TRUE(has(board, "<N>")) << board;
+    EXPECT_TRUE(has(board, "(.) .  .  .  .  .")) << board;
+    play.type("c3");
+    EXPECT_TRUE(has(play.until("Black> "), "last move: White b1-c3"));
+    play.type("e7e5");
+    play.until("White> ");
+    play.type("Nf3");
+    play.until("Black> ");
+    play.type("back 3");
+    play.until("ply 0 of 3");
+    play.until("White> ");
+    play.type("d2d4");
+    play.until("Black> ");
+    play.type("lines");
+    std::string lines = play.until("left, 1: b1-c3 e7-e5 g1-f3");
+    EXPECT_TRUE(has(lines, "this line, at ply 1: d2-d4")) << lines;
+    play.until("Black> ");
+    play.type("flip");
+    EXPECT_TRUE(has(play.until("Black> "), "h  g  f  e  d  c  b  a"));
+    play.type("quit");
+    EXPECT_EQ(play.exitCode(), 0);
+  }
+  EXPECT_TRUE(has(readFile(file, 10'000), "1. d4 ( 1. Nc3 e5 2. Nf3 ) *"));
+  Terminal play({"play", "chess", "--second", "human", "--resume", file});
+  EXPECT_TRUE(has(play.until("Black> "), "last move: White d2-d4"));
+  play.type("lines");
+  play.until("left, 1: b1-c3 e7-e5 g1-f3");
+  play.until("Black> ");
+  play.type("quit");
+  EXPECT_EQ(play.exitCode(), 0);
+}
+
+// Ctrl-C ends it at once, and nothing is lost.
+TEST(OnATerminal, CtrlCKeepsTheGame) {
+  Folder folder;
+  std::string file = (folder / "game.txt").string();
+  Terminal play({"play", "connect-four", "--second", "human", "--resume", file});
+  play.until("Amber> ");
+  play.type("d");
+  play.until("Slate> ");
+  play.type("c");
+  play.until("Amber> ");
+  play.press('\x03');
+  EXPECT_EQ(play.exitCode(), 130);
+  EXPECT_TRUE(has(readFile(file, 10'000), "1. d c *")) << readFile(file, 10'000);
+}
+
+TEST(OnATerminal, OfTwentyColumnsShowsAllTheSame) {
+  Terminal play({"play", "tic-tac-toe", "--second", "human"}, 20);
+  play.until("Cross> ");
+  play.type("5");
+  play.until("Nought> ");
+  play.type("quit");
+  EXPECT_EQ(play.exitCode(), 0);
+}
+
+}  // namespace
+}  // namespace ninepegs::test
