@@ -100,5 +100,28 @@ TEST(Explain, BesideAndAsMarkdown) {
   EXPECT_EQ(ninepegs({"explain", "nim", "--beside", "--json"}).exitCode, 2);
 }
 
+TEST(Show, JudgesABoardInAFile) {
+  Folder folder;
+  std::string file = (folder / "board.csv").string();
+  writeFile(file, ",,,,,,\n,,,,,,\n,,,,,,\n,,,,,,\nx,x,x,,,,\no,o,o,o,,,\n");
+  Ran ran = ninepegs({"show", "connect-four", "--at-file", file});
+  EXPECT_EQ(ran.exitCode, 0) << ran.err;
+  EXPECT_TRUE(has(ran.out, "Amber (o) wins: four in a line")) << ran.out;
+  EXPECT_TRUE(has(ran.out, "whose turn it is was not said"));
+  Ran csv = ninepegs({"show", "connect-four", "--at-file", file, "--format", "csv"});
+  EXPECT_TRUE(has(csv.out, "x,x,x,,,,\no,o,o,o,,,\nSlate to move\n")) << csv.out;
+  EXPECT_TRUE(has(ninepegs({"show", "nim", "--format", "text"}).out, " 1  3  5  7\n"));
+  EXPECT_EQ(ninepegs({"show", "nim", "--format", "svg"}).out.substr(0, 5), "<?xml");
+  EXPECT_EQ(ninepegs({"show", "nim", "--format", "json"}).out,
+            ninepegs({"show", "nim", "--json"}).out);
+  writeFile(file, ",,,,,,\n,,,\n");
+  ran = ninepegs({"show", "connect-four", "--at-file", file});
+  EXPECT_EQ(ran.exitCode, 2);
+  EXPECT_TRUE(has(ran.err, "board.csv:2:1: this row has 4 fields")) << ran.err;
+  EXPECT_EQ(ninepegs({"show", "nim", "--format", "xml"}).exitCode, 2);
+  EXPECT_EQ(ninepegs({"show", "nim", "--format", "csv", "--json"}).exitCode, 2);
+  EXPECT_EQ(ninepegs({"show", "nim", "--at-file", "no-such.csv"}).exitCode, 2);
+}
+
 }  // namespace
 }  // namespace ninepegs::test

@@ -73,6 +73,9 @@ std::optional<std::pair<std::size_t, std::size_t>> headingOf(const std::string& 
 std::string sheetFromWords(const std::string& name, std::string_view words,
                            const std::string& source) {
   std::string base = sheetLike(name, "game x\ntitle \"x\"\n");
+  if (trimmed(words).empty())
+    throw BadInput(Place{source, 0, 0, 1, {}}, "there are no words in it",
+                   "describe the game under headings: players, board, pieces, a turn, how it ends");
   requireText(source, words);
   std::string about;
   std::array<std::string, 5> said;
