@@ -210,5 +210,24 @@ TEST(Review, WhatIsNoRecordOfTheGameIsRefused) {
   refused("", "game.txt");
 }
 
+TEST(Replay, DrawsAStrip) {
+  Folder folder;
+  std::string game = (folder / "game.txt").string();
+  ninepegs({"play", "tic-tac-toe", "--first", "random", "--second", "greedy", "--seed", "7",
+            "--record", game});
+  for (const auto& [ending, begins] : {std::pair<std::string, std::string>{".svg", "<?xml"},
+                                       {".pdf", "%PDF-"},
+                                       {".png", "\x89PNG"}}) {
+    std::string file = (folder / ("strip" + ending)).string();
+    Ran ran = ninepegs({"replay", game, "--strip", file});
+    EXPECT_EQ(ran.exitCode, 0) << ran.err;
+    EXPECT_EQ(readFile(file, 20 << 20).substr(0, begins.size()), begins);
+  }
+  Ran ran = ninepegs({"replay", game, "--strip", (folder / "strip.gif").string()});
+  EXPECT_EQ(ran.exitCode, 2);
+  EXPECT_TRUE(has(ran.err, ".svg, .png or .pdf")) << ran.err;
+  EXPECT_FALSE(std::filesystem::exists(folder / "strip.gif"));
+}
+
 }  // namespace
 }  // namespace ninepegs::test

@@ -18,7 +18,7 @@ namespace {
 
 struct Options {
   std::string record;
-  Said game, variant, number, ply, figure, to;
+  Said game, variant, number, ply, figure, strip, to;
   bool boards = false, json = false;
 };
 
@@ -44,6 +44,34 @@ class Games {
   std::string name_, variant_;
   std::shared_ptr<const Game> game_;
 };
+
+constexpr std::size_t stripMost = 600;  // boards
+constexpr int stripRow = 6;
+
+// Every board of the game on one sheet, each with the move that led to it marked.
+void strip(const Game& game, const records::Replayed& played, const std::string& file) {
+  if (played.moves.size() >= stripMost)
+    throw BadInput(Place{"--strip", 0, 0, 1, {}},
+                   fmt::format("a strip holds {} boards, and this game has {} plies", stripMost,
+                               played.moves.size()),
+                   "draw single boards: --ply N --figure FILE");
+  std::vector<draw::StripBoard> boards(1);
+  Position position = played.from;
+  boards[0].position = position;
+  boards[0].marks.caption = "the start";
+  for (std::size_t ply = 0; ply < played.moves.size(); ++ply) {
+    draw::StripBoard& board = boards.emplace_back();
+    std::vector<Cell> cells = game.cellsOf(position, played.moves[ply]);
+    board.marks.caption =
+        fmt::format("{}. {}", ply + 1, game.moveText(position, played.moves[ply]));
+    if (!cells.empty() && game.boards() == 1) board.marks.origin = cells.back();
+    game.apply(position, played.moves[ply]);
+    board.position = position;
+    if (ply + 1 == played.moves.size()) board.marks.shown = game.shownCells(position);
+  }
+  writeFile(file, draw::boardStrip(game, boards, stripRow,
+                                   std::filesystem::path(file).extension().string(), file));
+}
 
 // One game: its boards, a figure, another format.
 void show(const Options& options, const Game& game, const records::GameRecord& record,
@@ -72,6 +100,7 @@ void show(const Options& options, const Game& game, const records::GameRecord& r
         fmt::format("ply {}: {}", ply, report::stateText(game, position, report::Paint()));
     draw::drawBoard(game, position, marks, *options.figure);
   }
+  if (options.strip) strip(game, played, *options.strip);
   if (options.json) {
     print(report::replayJson(game, record, played) + "\n");
     return;
@@ -79,6 +108,7 @@ void show(const Options& options, const Game& game, const records::GameRecord& r
   print(report::replayText(game, record, played, context.paint) + boards +
         report::plyText(game, position, ply, nullptr, context.paint));
   if (options.figure) print("figure: " + *options.figure + "\n");
+  if (options.strip) print("strip: " + *options.strip + "\n");
   if (options.to) print("record: " + *options.to + "\n");
 }
 
@@ -90,7 +120,8 @@ void run(const Options& options, Context& context) {
   // The first game, as long as it may be the only one.
   std::optional<std::pair<records::GameRecord, records::Replayed>> only;
   unsigned long long number = 0, faulty = 0;
-  bool one = options.number || options.ply || options.figure || options.to || options.boards;
+  bool one = options.number || options.ply || options.figure || options.strip || options.to ||
+             options.boards;
   Progress progress(context, "games", 0);
   while (std::optional<records::GameRecord> record = reader->next()) {
     if (wantsStop(&stopFlag())) break;
@@ -151,6 +182,9 @@ void addReplay(CLI::App& app, Context& context) {
   command->add_flag("--boards", options->boards, "the board at every ply");
   addSaid(*command, "--figure", options->figure, "also draw it: .svg, .png or .pdf")
       ->type_name("FILE");
+  addSaid(*command, "--strip", options->strip,
+          "draw every board of the game on one sheet: .svg, .png or .pdf")
+      ->type_name("FILE");
   addSaid(*command, "--to", options->to, "write the game to this file: .pgn, .txt or .sgf")
       ->type_name("FILE");
   command->add_flag("--json", options->json, "print one JSON object a game");
@@ -161,6 +195,7 @@ void addReplay(CLI::App& app, Context& context) {
       "  ninepegs play tic-tac-toe --first random --second greedy --seed 7 --record game.txt\n"
       "  ninepegs replay game.txt --boards\n"
       "  ninepegs replay games.pgn --game chess --number 3 --ply 20 --figure ply20.svg\n"
+      "  ninepegs replay game.txt --strip game.pdf\n"
       "  ninepegs replay game.txt --to game.sgf");
   command->callback([options, &context] { run(*options, context); });
 }

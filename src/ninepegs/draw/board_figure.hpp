@@ -3,6 +3,7 @@
 
 #include <filesystem>
 #include <string>
+#include <vector>
 
 #include "ninepegs/game/game.hpp"
 
@@ -20,6 +21,15 @@ struct FigureMarks {
 // The figure as the bytes of a file of that ending: ".svg", ".png" or ".pdf". Throws BadInput for
 // another one, or if it cannot be drawn; `name` is named in messages.
 std::string boardImage(const Game& game, const Position& position, const FigureMarks& marks,
+                       const std::string& ending, const std::string& name = "the figure");
+
+// Boards on one sheet, so many beside each other, each with its caption. Requires at least one of
+// each.
+struct StripBoard {
+  Position position;
+  FigureMarks marks;
+};
+std::string boardStrip(const Game& game, const std::vector<StripBoard>& boards, int aRow,
                        const std::string& ending, const std::string& name = "the figure");
 
 // Writes an .svg, .png or .pdf file, chosen by the ending, whole or not at all. Throws BadInput for
