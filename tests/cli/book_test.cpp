@@ -1,5 +1,8 @@
 // book, serve, explain and match with programs, as a person runs them.
 #include <gtest/gtest.h>
+#include <sys/wait.h>
+
+#include <cstdlib>
 
 #include "ninepegs/base/files.hpp"
 #include "support/folder.hpp"
@@ -56,6 +59,20 @@ TEST(Serve, SpeaksUci) {
       {.input = std::string(300'000, 'x') + "\n\xff\xfe\x01\nisready\nquit\ngo infinite\n"});
   EXPECT_EQ(ran.exitCode, 0);
   EXPECT_EQ(ran.out, "readyok\n");
+}
+
+// Whoever listens may go away, also while a move is thought about.
+TEST(Serve, EndsWhenNobodyListens) {
+  Folder folder;
+  std::string shell =
+      "(printf 'uci\\ngo depth 3\\nisready\\n'; sleep 0.3; printf 'isready\\n') | " +
+      std::string(NINEPEGS_PROGRAM) + " serve chess --uci 2>&1 | head -n 1 | grep -c 'id name'";
+  EXPECT_EQ(std::system((shell + " > /dev/null").c_str()), 0);
+  std::string code =
+      "bash -c \"(printf 'uci\\ngo depth 3\\n'; sleep 0.3; printf 'isready\\nuci\\n') | " +
+      std::string(NINEPEGS_PROGRAM) + " serve chess --uci | true; exit \\${PIPESTATUS[1]}\"";
+  int status = std::system(code.c_str());
+  EXPECT_TRUE(WIFEXITED(status) && WEXITSTATUS(status) == 141) << status;
 }
 
 TEST(Match, LetsProgramsPlay) {

@@ -63,6 +63,21 @@ TEST(Play, WrongInputOfEveryKind) {
   }
 }
 
+TEST(Play, ResumeGoesWithNoOtherPosition) {
+  Folder folder;
+  std::string file = (folder / "game.txt").string();
+  EXPECT_EQ(play({"tic-tac-toe", "--resume", file, "--after", "5"}, "").exitCode, 2);
+  for (const char* text : {"garbage\n", "[Game \"tic-tac-toe\"]\n\n1. 5 5 *\n", "\xff\xfe"}) {
+    std::ofstream(file) << text;
+    Ran ran = play({"tic-tac-toe", "--resume", file, "--second", "human"}, "1\nquit\n");
+    EXPECT_EQ(ran.exitCode, 2) << text;
+    EXPECT_EQ(contents(file), text);  // it is not written over
+  }
+  std::ofstream(file) << "";
+  EXPECT_EQ(play({"tic-tac-toe", "--resume", file, "--second", "human"}, "5\nquit\n").exitCode, 0);
+  EXPECT_NE(contents(file).find("1. 5 *"), std::string::npos) << contents(file);
+}
+
 TEST(Play, EndsCleanlyAtTheEndOfInput) {
   for (const char* input : {"", "5", "5\n", "5\nfoo"}) {
     Ran ran = play({"tic-tac-toe", "--seed", "1"}, input);

@@ -103,6 +103,13 @@ TEST(UciServer, StopsAndKeepsToItsTime) {
   EXPECT_EQ(talk.best({"go wtime 500 btime 500 winc 0 binc 0"}).substr(0, 9), "bestmove ");
   std::chrono::duration<double> spent = std::chrono::steady_clock::now() - begun;
   EXPECT_LT(spent.count(), 20.0);
+  talk.server.take("go infinite");
+  talk.server.finish();
+  EXPECT_EQ(talk.said.back().substr(0, 9), "bestmove ");
+  talk.server.take("position startpos");
+  talk.server.take("go depth 3");
+  talk.server.finish();
+  EXPECT_NE(talk.said[talk.said.size() - 2].find("info depth 3"), std::string::npos);
   talk.server.take("go infinite");  // broken off by the destructor
 }
 

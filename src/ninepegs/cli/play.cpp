@@ -47,6 +47,10 @@ void goOn(Table& table, const std::string& file) {
 
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
+  if (options.resume && (options.game.at || options.game.after))
+    throw BadInput(Place{},
+                   "--resume goes on where its game stands: --at and --after do not go with it",
+                   "leave them out, or type `setup` at the table");
   Position from = options.game.position(*game);
   std::string second = options.second.value_or("search");
   std::array<Seat, 2> seats = {seat(options.first, "--first"), seat(second, "--second")};

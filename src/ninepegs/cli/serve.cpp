@@ -1,5 +1,7 @@
 #include <fmt/format.h>
 
+#include <atomic>
+
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/cli/line_input.hpp"
 #include "ninepegs/engines/uci_server.hpp"
@@ -20,14 +22,24 @@ void run(const Options& options, Context& context) {
   if (game->notation(game->start()).empty())
     throw BadInput(Place{}, "UCI is for games with positions in FEN, and this sheet has none",
                    "a `notation` section says how its positions are written: docs/language.md");
-  engines::UciServer server(*game, fmt::format("Nine Pegs {}", NINEPEGS_VERSION),
-                            [](const std::string& line) { print(line + "\n"); });
+  // Lines are said on the thread that thinks, too, where nobody would catch what is thrown.
+  std::atomic<bool> gone = false;
+  auto say = [&](const std::string& line) {
+    try {
+      if (!gone) print(line + "\n");
+    } catch (const ReaderGone&) {
+      gone = true;
+    }
+  };
+  engines::UciServer server(*game, fmt::format("Nine Pegs {}", NINEPEGS_VERSION), say);
   while (std::optional<std::string> line = readBareLine())
-    if (!server.take(*line)) return;
-  if (wantsStop(&stopFlag()))
+    if (!server.take(*line) || gone) break;
+  if (gone)
+    context.exitCode = exitReaderGone;
+  else if (wantsStop(&stopFlag()))
     context.exitCode = exitInterrupted;
   else
-    server.wait();  // the end of a pipe: what it asked for is still answered
+    server.finish();  // the end of a pipe: what it asked for is still answered
 }
 
 }  // namespace

@@ -81,6 +81,11 @@ void UciServer::wait() {
   if (thinking_.joinable()) thinking_.join();
 }
 
+void UciServer::finish() {
+  if (endless_) return halt();
+  wait();
+}
+
 void UciServer::halt() {
   stop_ = true;
   wait();
@@ -172,6 +177,7 @@ void UciServer::go(const Words& words) {
     limits.megabytes = megabytes_;
     waits = true;
   }
+  endless_ = waits;
   thinking_ = std::thread([this, limits, waits] { think(limits, waits); });
 }
 

@@ -37,6 +37,9 @@ class UciServer {
   bool take(std::string_view line);
   // Waits until the move that is thought about is found.
   void wait();
+  // No more lines come: waits for the move that is thought about, but for one without a limit,
+  // which is broken off.
+  void finish();
 
  private:
   using Words = std::vector<std::string>;
@@ -57,7 +60,8 @@ class UciServer {
   Position position_;
   Words from_ = {"startpos"}, told_;  // how the position was told: where it began, and moves
   std::uint64_t megabytes_ = 16;
-  int level_ = 0;  // 0: as strong as it can
+  bool endless_ = false;  // what is thought about has no limit but `stop`
+  int level_ = 0;         // 0: as strong as it can
   StopFlag stop_{false};
   std::thread thinking_;
 };
