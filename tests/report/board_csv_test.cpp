@@ -57,6 +57,7 @@ TEST(BoardCsv, IsJudged) {
   EXPECT_EQ(judged(*game, board("\n\"X\";\"X\";X\r\n\r\nO;O;.\n.;.;.\n")),
             first + " wins: three in a line");
   EXPECT_EQ(judged(*game, board("X\tX\tX\nO\tO\t\n.\t\t\n")), first + " wins: three in a line");
+  EXPECT_EQ(judged(*game, board("\t\t\nX\tX\tX\nO\tO\t\n")), first + " wins: three in a line");
   // Whose turn it is, said or worked out.
   EXPECT_EQ(game->toMove(readBoardCsv(*game, board("X,,\n,,\n,,\n"), "x").position), 1);
   EXPECT_EQ(game->toMove(readBoardCsv(*game, board("X,,\n,O,\n,,\n"), "x").position), 0);

@@ -52,7 +52,7 @@ class Reader {
     int number = 0, last = 0;  // lines; the last that says anything
     for (const std::string& line : source_.lines()) {
       ++number;
-      if (trimmed(line).empty()) continue;
+      if (line.find_first_not_of(" \r") == line.npos) continue;  // a tab divides fields
       last = number;
       if (picture.size() < rows.size())
         picture.push_back(row(number, line, rows[picture.size()]));
