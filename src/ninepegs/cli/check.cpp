@@ -6,6 +6,7 @@
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/cli/check_files.hpp"
 #include "ninepegs/cli/context.hpp"
+#include "ninepegs/cli/slips_run.hpp"
 #include "ninepegs/cli/watch.hpp"
 #include "ninepegs/report/begun_check.hpp"
 #include "ninepegs/report/check_changes.hpp"
@@ -31,31 +32,21 @@ struct Options {
 struct Checked {
   std::shared_ptr<const Game> game;
   verify::CheckReport report;
-  std::string files;                       // that were written, a line each
-  std::string records;                     // what was said of recorded games
-  std::shared_ptr<verify::Mutants> slips;  // null: they were not asked for
-  report::MutantsSaid how{};
+  std::string files;    // that were written, a line each
+  std::string records;  // what was said of recorded games
+  SlipsRun slips{};
 
-  report::MutantsPart mutants() const { return {slips.get(), how}; }
+  report::MutantsPart mutants() const { return {slips.mutants.get(), slips.said}; }
 };
 
-constexpr std::uint64_t mutantPlayouts = 50;
-
 // Puts one slip at a time into the rules, as `mutate` does.
-void mutants(Checked& checked, const verify::CheckOptions& how, Context& context) {
+void mutants(Checked& checked, const verify::CheckOptions& how, const Context& context) {
   verify::MutantOptions options;
   options.seed = how.seed;
-  options.playouts = mutantPlayouts;
+  options.playouts = usualMutantPlayouts;
   options.threads = how.threads;
-  options.stop = how.stop;
-  options.proof = proofMoves;
-  checked.slips = std::make_shared<verify::Mutants>(
-      sheetOf(*checked.game, "only a game with a sheet has mutants"), options);
-  Progress progress(context, "mutants", checked.slips->all().size());
-  checked.slips->run([&](std::uint64_t done) { progress.at(done); });
-  checked.how.seed = how.seed;
-  checked.how.playouts = mutantPlayouts;
-  checked.how.stopped = checked.report.stopped = wantsStop(how.stop);
+  checked.slips = runMutants(*checked.game, options, context);
+  checked.report.stopped = checked.slips.said.stopped;
 }
 
 // What a file could not take is told behind the report, which is worth more than the file.
@@ -197,7 +188,8 @@ void tell(const Options& options, const verify::CheckOptions& how, const std::ve
   for (const Checked& one : all) {
     std::string out = report::checkText(*one.game, how, one.report, context.paint);
     out += one.records;
-    if (one.slips) out += "\n" + report::mutantsText(*one.slips, one.how, context.paint);
+    if (one.slips.mutants)
+      out += "\n" + report::mutantsText(*one.slips.mutants, one.slips.said, context.paint);
     if (options.listing) out += report::listingText(*one.game, one.report, context.paint);
     if (!one.files.empty()) out += "\nFiles\n" + one.files;
     print(out + (&one == &all.back() ? "" : "\n"));

@@ -1,6 +1,7 @@
 #include <fmt/format.h>
 
 #include "ninepegs/cli/context.hpp"
+#include "ninepegs/cli/slips_run.hpp"
 #include "ninepegs/report/mutants_text.hpp"
 
 namespace ninepegs::cli {
@@ -9,31 +10,21 @@ namespace {
 struct Options {
   GameOptions game;
   DrawOptions drawing;
-  std::string playouts = "50", most = "0", atLeast = "0";
+  std::string playouts = std::to_string(usualMutantPlayouts), most = "0", atLeast = "0";
   bool all = false, json = false;
 };
 
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
-  const SheetGame& sheet = sheetOf(*game, "only a game with a sheet has mutants");
   verify::MutantOptions how;
   how.seed = options.drawing.seedGiven();
   how.playouts = wholeOption(options.playouts, "--playouts", 0, 1'000'000);
   how.most = wholeOption(options.most, "--mutants", 0, 1'000'000);
   how.threads = options.drawing.threadsGiven();
   std::uint64_t atLeast = wholeOption(options.atLeast, "--at-least", 0, 100);
-  how.stop = &stopFlag();
-  how.proof = proofMoves;
-  verify::Mutants mutants(sheet, how);
-  {
-    Progress progress(context, "mutants", mutants.all().size());
-    mutants.run([&](std::uint64_t done) { progress.at(done); });
-  }
-  report::MutantsSaid said;
-  said.seed = how.seed;
-  said.playouts = how.playouts;
+  auto [ran, said] = runMutants(*game, how, context);
+  const verify::Mutants& mutants = *ran;
   said.everyOne = options.all;
-  said.stopped = wantsStop(&stopFlag());
   print(options.json ? report::mutantsJson(mutants, said) + "\n"
                      : report::mutantsText(mutants, said, context.paint));
   bool enough = report::totalsOf(mutants).noticed() >= static_cast<double>(atLeast);

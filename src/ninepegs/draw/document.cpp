@@ -46,17 +46,10 @@ class Document::Pages {
 
   // A text in lines of that width, which may go on on another page.
   void text(const std::string& what, double x, double width, double size, bool bold) {
-    Layout layout(pango_cairo_create_layout(cr_.get()),
-                  [](void* object) { g_object_unref(object); });
-    std::unique_ptr<PangoFontDescription, void (*)(PangoFontDescription*)> font(
-        pango_font_description_from_string("DejaVu Sans"), pango_font_description_free);
-    pango_font_description_set_weight(font.get(), bold ? PANGO_WEIGHT_BOLD : PANGO_WEIGHT_NORMAL);
-    pango_font_description_set_absolute_size(font.get(), size * PANGO_SCALE);
-    pango_layout_set_font_description(layout.get(), font.get());
+    Layout layout = layoutOf(what, size, bold);
     pango_layout_set_width(layout.get(), static_cast<int>(width * PANGO_SCALE));
     pango_layout_set_wrap(layout.get(), PANGO_WRAP_WORD_CHAR);
     pango_layout_set_spacing(layout.get(), static_cast<int>(size * 0.25 * PANGO_SCALE));
-    pango_layout_set_text(layout.get(), what.c_str(), -1);
     for (int i = 0; i < pango_layout_get_line_count(layout.get()); ++i) {
       PangoLayoutLine* line = pango_layout_get_line_readonly(layout.get(), i);
       double height = size * 1.4;
@@ -122,6 +115,17 @@ class Document::Pages {
  private:
   using Layout = std::unique_ptr<PangoLayout, void (*)(void*)>;
 
+  Layout layoutOf(const std::string& what, double size, bool bold) {
+    Layout layout(pango_cairo_create_layout(cr_.get()),
+                  [](void* object) { g_object_unref(object); });
+    std::unique_ptr<PangoFontDescription, void (*)(PangoFontDescription*)> font(
+        pango_font_description_from_string("DejaVu Sans"), pango_font_description_free);
+    pango_font_description_set_weight(font.get(), bold ? PANGO_WEIGHT_BOLD : PANGO_WEIGHT_NORMAL);
+    pango_font_description_set_absolute_size(font.get(), size * PANGO_SCALE);
+    pango_layout_set_font_description(layout.get(), font.get());
+    pango_layout_set_text(layout.get(), what.c_str(), -1);
+    return layout;
+  }
   void turn() {
     number();
     cairo_show_page(cr_.get());
@@ -130,22 +134,12 @@ class Document::Pages {
   }
   // The number of the page, at its foot.
   void number() {
-    double y = y_;
-    y_ = pageHeight - 46;
-    std::string text = std::to_string(page_);
-    Layout layout(pango_cairo_create_layout(cr_.get()),
-                  [](void* object) { g_object_unref(object); });
-    std::unique_ptr<PangoFontDescription, void (*)(PangoFontDescription*)> font(
-        pango_font_description_from_string("DejaVu Sans"), pango_font_description_free);
-    pango_font_description_set_absolute_size(font.get(), 9 * PANGO_SCALE);
-    pango_layout_set_font_description(layout.get(), font.get());
-    pango_layout_set_text(layout.get(), text.c_str(), -1);
+    Layout layout = layoutOf(std::to_string(page_), 9, false);
     int w = 0, h = 0;
     pango_layout_get_pixel_size(layout.get(), &w, &h);
     cairo_set_source_rgb(cr_.get(), 0.45, 0.42, 0.38);
-    cairo_move_to(cr_.get(), (pageWidth - w) / 2, y_);
+    cairo_move_to(cr_.get(), (pageWidth - w) / 2, pageHeight - 46);
     pango_cairo_show_layout(cr_.get(), layout.get());
-    y_ = y;
   }
 
   std::string bytes_;

@@ -6,6 +6,7 @@
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/engines/engine_opponents.hpp"
 #include "ninepegs/engines/json_rpc.hpp"
+#include "ninepegs/engines/outside_opponent.hpp"
 #include "ninepegs/game/move_text.hpp"
 
 namespace ninepegs::engines {
@@ -15,10 +16,10 @@ using Json = nlohmann::ordered_json;
 
 constexpr double usualSeconds = 30;  // to answer
 
-class ProgramOpponent : public play::Opponent {
+class ProgramOpponent : public OutsideOpponent {
  public:
   ProgramOpponent(std::string command, std::string source, const EngineLimits& limits)
-      : command_(std::move(command)), source_(std::move(source)) {
+      : OutsideOpponent(std::move(command), std::move(source)) {
     seconds_ = limits.seconds > 0 ? limits.seconds : usualSeconds;
   }
 
@@ -71,17 +72,9 @@ class ProgramOpponent : public play::Opponent {
     return out;
   }
 
-  play::Choice chooseKnowing(const Game&, const play::Knowledge&, Stream&) override {
-    failed("is told every move, so that nothing can be secret from it",
-           "play against another opponent");
-  }
-
   std::string name() const override { return "program:" + command_; }
 
  private:
-  [[noreturn]] void failed(const std::string& how, const std::string& hint) const {
-    throw BadInput({source_, 1, 1, columnsOf(command_), command_}, "this program " + how, hint);
-  }
   void begin(const Game& game) {
     if (child_ == nullptr) {
       ChildLimits limits;
@@ -104,7 +97,6 @@ class ProgramOpponent : public play::Opponent {
       throw ProgramFailed(fmt::format("refused the move \"{}\": {}", text, answer.error));
   }
 
-  std::string command_, source_;
   double seconds_ = 0;
   std::unique_ptr<RpcChild> child_;
   MoveList told_;

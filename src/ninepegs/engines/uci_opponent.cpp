@@ -5,9 +5,10 @@
 #include <cmath>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/engines/coordinates.hpp"
 #include "ninepegs/engines/engine_opponents.hpp"
 #include "ninepegs/engines/json_rpc.hpp"
-#include "ninepegs/game/move_text.hpp"
+#include "ninepegs/engines/outside_opponent.hpp"
 
 namespace ninepegs::engines {
 namespace {
@@ -16,10 +17,10 @@ constexpr double usualThinking = 0.1;        // seconds
 constexpr double patience = 10;              // seconds more until it counts as silent
 constexpr std::size_t mostLines = 1u << 20;  // of one answer
 
-class UciOpponent : public play::Opponent {
+class UciOpponent : public OutsideOpponent {
  public:
   UciOpponent(std::string command, std::string source, const EngineLimits& limits)
-      : command_(std::move(command)), source_(std::move(source)), limits_(limits) {
+      : OutsideOpponent(std::move(command), std::move(source)), limits_(limits) {
     if (limits_.seconds <= 0 && limits_.nodes == 0 && limits_.depth == 0)
       limits_.seconds = usualThinking;
   }
@@ -37,7 +38,7 @@ class UciOpponent : public play::Opponent {
       told_.clear();
     }
     for (std::size_t i = told_.size(); i < moves.size(); ++i) {
-      where_ += (i == 0 ? " moves " : " ") + coordinates(game, last_, moves[i]);
+      where_ += (i == 0 ? " moves " : " ") + coordinatesOf(game, last_, moves[i]);
       game.apply(last_, moves[i]);
       told_.push_back(moves[i]);
     }
@@ -53,11 +54,6 @@ class UciOpponent : public play::Opponent {
     }
   }
 
-  play::Choice chooseKnowing(const Game&, const play::Knowledge&, Stream&) override {
-    failed("is told every move, so that nothing can be secret from it",
-           "play against another opponent");
-  }
-
   std::string name() const override { return "uci:" + command_; }
 
  private:
@@ -70,22 +66,12 @@ class UciOpponent : public play::Opponent {
                         std::max(1, static_cast<int>(std::lround(limits_.seconds * 1000))));
     std::vector<std::string> words = splitTrimmed(until(where_ + "\n" + go, "bestmove"), ' ');
     std::string text = words.size() < 2 ? "" : words[1];
-    MoveList legal;
-    game.listMoves(position, legal);
-    for (const Move& move : legal)
-      if (coordinates(game, position, move) == text) {
-        play::Choice out;
-        out.move = move;
-        return out;
-      }
+    if (std::optional<Move> move = moveOfCoordinates(game, position, text)) {
+      play::Choice out;
+      out.move = *move;
+      return out;
+    }
     failed(fmt::format("chose \"{}\", which is no legal move", harmless(text)), "");
-  }
-  [[noreturn]] void failed(const std::string& how, const std::string& hint) const {
-    throw BadInput({source_, 1, 1, columnsOf(command_), command_}, "this program " + how, hint);
-  }
-  static std::string coordinates(const Game& game, const Position& position, const Move& move) {
-    std::vector<std::string> texts = game.otherTexts(position, move);
-    return texts.empty() ? game.moveText(position, move) : texts.front();
   }
 
   void begin() {
@@ -117,7 +103,7 @@ class UciOpponent : public play::Opponent {
            "");
   }
 
-  std::string command_, source_, where_;
+  std::string where_;
   Position start_, last_;  // of what was told
   MoveList told_;
   EngineLimits limits_;

@@ -10,6 +10,7 @@
 
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/engines/coordinates.hpp"
 
 namespace ninepegs::engines {
 namespace {
@@ -113,11 +114,6 @@ void UciServer::option(const Words& words) {
   if (words[2] == "Level" && number && *number <= 9) level_ = static_cast<int>(*number);
 }
 
-std::string UciServer::coordinates(const Position& position, const Move& move) const {
-  std::vector<std::string> texts = game_.otherTexts(position, move);
-  return texts.empty() ? game_.moveText(position, move) : texts.front();
-}
-
 // If anything of it is wrong, the position stays as it was. Programs tell all moves again each
 // time: what was told before is not played again.
 void UciServer::position(const Words& words) {
@@ -135,12 +131,8 @@ void UciServer::position(const Words& words) {
                ? game_.readPosition(joined(Words(from.begin() + 1, from.end()), " "), "position")
                : game_.start();
     for (std::size_t i = goesOn ? told_.size() : 0; i < told.size(); ++i) {
-      MoveList legal;
-      game_.listMoves(to, legal);
-      auto found = std::find_if(legal.begin(), legal.end(),
-                                [&](const Move& move) { return coordinates(to, move) == told[i]; });
-      if (found == legal.end())
-        return line(fmt::format("info string no legal move: {}", told[i].substr(0, 40)));
+      std::optional<Move> found = moveOfCoordinates(game_, to, told[i]);
+      if (!found) return line(fmt::format("info string no legal move: {}", told[i].substr(0, 40)));
       game_.apply(to, *found);
     }
     position_ = std::move(to);
@@ -190,7 +182,7 @@ void UciServer::think(const play::SearchLimits& limits, bool waits) {
       Stream stream(1, 0);
       play::Choice choice = search->choose(game_, position_, stream);
       tell(choice);
-      best = coordinates(position_, choice.move);
+      best = coordinatesOf(game_, position_, choice.move);
     }
   } catch (const BadInput& error) {  // rules that come to no end
     line("info string " + error.diagnostics().front().message);
@@ -205,7 +197,7 @@ void UciServer::tell(const play::Choice& choice) {
     std::string moves;
     Position at = position_;
     for (const Move& move : step.line) {
-      moves += " " + coordinates(at, move);
+      moves += " " + coordinatesOf(game_, at, move);
       game_.apply(at, move);
     }
     line(fmt::format("info depth {} score {} nodes {} nps {:.0f} time {:.0f}{}", step.depth,

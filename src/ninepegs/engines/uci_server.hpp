@@ -48,7 +48,6 @@ class UciServer {
   void option(const Words& words);
   void go(const Words& words);
   void think(const play::SearchLimits& limits, bool waits);
-  std::string coordinates(const Position& position, const Move& move) const;
   void tell(const play::Choice& choice);
   void halt();
   void line(const std::string& text);

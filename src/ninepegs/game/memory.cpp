@@ -20,16 +20,21 @@ bool has(const std::vector<std::string>& names, const std::string& name) {
 
 }  // namespace
 
+std::vector<std::string> rememberedParts(const Game& game, const Position& position) {
+  std::vector<std::string> parts = splitTrimmed(game.positionText(position), ';');
+  parts.erase(parts.begin());  // a picture
+  std::string turn = game.info().sides[game.toMove(position)] + " to move";
+  std::erase_if(parts, [&](const std::string& part) {
+    return part == turn || part.rfind("picture of ", 0) == 0;
+  });
+  return parts;
+}
+
 Memory memoryOf(const Game& game, const Position& position) {
   Memory out;
   const GameInfo& info = game.info();
   const Geometry& board = game.board();
-  std::string turn = info.sides[game.toMove(position)] + " to move";
-  bool first = true;
-  for (const std::string& part : splitTrimmed(game.positionText(position), ';')) {
-    bool picture = first || part.rfind("picture of ", 0) == 0;
-    first = false;
-    if (picture || part == turn) continue;
+  for (const std::string& part : rememberedParts(game, position)) {
     std::vector<std::string> words = wordsOf(part);
     if (words.empty()) continue;
     if (has(info.cellNumbers, words[0])) {

@@ -28,6 +28,9 @@ struct Memory {
       others;  // hands, numbers, remembered cells: as a position's text says it
 };
 
+// The parts of a position's text that are neither a picture nor whose turn it is.
+std::vector<std::string> rememberedParts(const Game& game, const Position& position);
+
 // Read from the position's text, so that nothing that it says is left out. Whose turn it is is no
 // part of it.
 Memory memoryOf(const Game& game, const Position& position);

@@ -4,10 +4,10 @@
 
 #include <algorithm>
 #include <nlohmann/json.hpp>
-#include <sstream>
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/report/board_text.hpp"
+#include "ninepegs/report/text_lines.hpp"
 
 namespace ninepegs::report {
 namespace {
@@ -41,13 +41,6 @@ CellSet cellsNamed(const Game& game, const std::vector<std::string>& texts) {
       if (length > 0) out.set(static_cast<std::size_t>(cell));
       at += std::max<std::size_t>(length, 1);
     }
-  return out;
-}
-
-std::vector<std::string> linesOf(const std::string& text) {
-  std::vector<std::string> out;
-  std::istringstream in(text);
-  for (std::string line; std::getline(in, line);) out.push_back(line);
   return out;
 }
 

@@ -7,6 +7,8 @@
 #include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/game/memory.hpp"
+#include "ninepegs/report/text_lines.hpp"
 
 namespace ninepegs::report {
 namespace {
@@ -42,15 +44,7 @@ sheet::Explanation startOf(const SheetGame& game) {
   if (out.sentences.empty() && board.all().any())
     out.sentences.push_back({0, line, "Nothing stands on the board."});
   // Hands, marks and numbers, as a position's text has them behind the picture.
-  std::string text = game.positionText(start);
-  std::vector<std::string> further;
-  for (std::size_t from = text.find("; "); from != std::string::npos;) {
-    std::size_t to = text.find("; ", from + 2);
-    std::string part = text.substr(from + 2, to == std::string::npos ? to : to - from - 2);
-    if (part.find(" to move") == std::string::npos && part.rfind("picture ", 0) != 0)
-      further.push_back(part);
-    from = to;
-  }
+  std::vector<std::string> further = rememberedParts(game, start);
   if (!further.empty())
     out.sentences.push_back({0, line, fmt::format("Set out besides: {}.", joined(further, "; "))});
   return out;
@@ -141,16 +135,12 @@ std::string explanationText(const SheetGame& game, const Paint& paint) {
 
 std::string explanationBeside(const SheetGame& game, const Paint& paint) {
   constexpr std::size_t leftWidth = 38, rightWidth = 58;
-  auto linesOf = [](const std::string& text, std::vector<std::string>& lines) {
-    for (std::size_t from = 0; from < text.size();) {
-      std::size_t to = std::min(text.find('\n', from), text.size());
-      lines.push_back(text.substr(from, to - from));
-      from = to + 1;
-    }
+  auto add = [](const std::string& text, std::vector<std::string>& lines) {
+    for (std::string& line : linesOf(text)) lines.push_back(std::move(line));
   };
   std::vector<std::string> left, right;
   for (const std::string& sentence : sentencesOf(game.info().about)) {
-    linesOf(wrapped(sentence, leftWidth, ""), left);
+    add(wrapped(sentence, leftWidth, ""), left);
     left.emplace_back();
   }
   if (left.empty()) left.emplace_back("(no plan in words: no `about`)");
@@ -158,13 +148,12 @@ std::string explanationBeside(const SheetGame& game, const Paint& paint) {
   for (const sheet::Explanation& part : explanation(game)) {
     if (!right.empty()) right.emplace_back();
     heading.resize(right.size());
-    linesOf(wrapped(part.heading, rightWidth, ""), right);
+    add(wrapped(part.heading, rightWidth, ""), right);
     heading.resize(right.size(), true);
     for (const auto& one : part.sentences) {
       std::size_t deep = 2 * static_cast<std::size_t>(one.depth);
       std::string place = one.line > 0 ? fmt::format("{:4}", one.line) : "    ";
-      linesOf(
-          place + wrapped(one.text, rightWidth - 6 - deep, std::string(6 + deep, ' ')).substr(4),
+      add(place + wrapped(one.text, rightWidth - 6 - deep, std::string(6 + deep, ' ')).substr(4),
           right);
     }
     heading.resize(right.size());

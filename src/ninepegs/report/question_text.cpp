@@ -6,7 +6,9 @@
 #include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/game/memory.hpp"
 #include "ninepegs/report/board_text.hpp"
+#include "ninepegs/report/text_lines.hpp"
 #include "ninepegs/verify/case_text.hpp"
 
 namespace ninepegs::report {
@@ -17,25 +19,9 @@ using Answer = verify::Mutants::Answer;
 
 constexpr std::size_t cardWidth = 78;
 
-std::vector<std::string> linesOf(const std::string& text) {
-  std::vector<std::string> lines;
-  std::size_t from = 0;
-  for (std::size_t to; (to = text.find('\n', from)) != std::string::npos; from = to + 1)
-    lines.push_back(text.substr(from, to - from));
-  return lines;
-}
-
 // What is remembered beside the pieces, on one line; empty if nothing.
 std::string remembered(const Game& game, const Position& position) {
-  std::string out;
-  std::string turn = game.info().sides[game.toMove(position)] + " to move";
-  bool first = true;
-  for (const std::string& part : splitTrimmed(game.positionText(position), ';')) {
-    bool picture = first || part.rfind("picture of ", 0) == 0;
-    first = false;
-    if (!picture && part != turn) out += (out.empty() ? "" : "; ") + part;
-  }
-  return out;
+  return joined(rememberedParts(game, position), "; ");
 }
 
 // Two texts beside each other where they fit, else below each other. `plain`: without colours.
