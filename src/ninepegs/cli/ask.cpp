@@ -109,10 +109,8 @@ void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   const SheetGame& sheet = sheetOf(*game, "only a game with a sheet can be asked about");
   verify::MutantOptions how;
-  how.seed = options.drawing.seedGiven();
-  how.threads = options.drawing.threadsGiven();
+  options.drawing.into(how);
   std::size_t most = wholeOption(options.questions, "--questions", 1, 1000);
-  how.stop = &stopFlag();
   how.playouts = 20;
   how.proof = proofMoves;
   std::optional<Keeper> keeper;
@@ -163,23 +161,8 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addAsk(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command =
-      app.add_subcommand("ask", "Be asked the few questions whose answers tell most of a sheet");
-  options->game.addGame(*command);
-  command->add_option("--questions", options->questions, "at most so many (default 12)")
-      ->type_name("N");
-  options->drawing.add(*command);
-  addSaid(*command, "--keep", options->keep,
-          "add the cases to this file (default: to the sheet, if its path was given)")
-      ->type_name("FILE");
-  addSaid(*command, "--doubts", options->doubts, "write what was answered with no to this file")
-      ->type_name("FILE");
-  addSaid(*command, "--propose", options->propose,
-          "ask nothing: write all questions as cases to this file")
-      ->type_name("FILE");
-  command->add_flag("--json", options->json, "ask nothing: print one JSON object");
-  command->footer(
+  auto [options, command] = newCommand(
+      app, context, run, "ask", "Be asked the few questions whose answers tell most of a sheet",
       "Each question shows a board and what the sheet says of it. y keeps it as a case, so that a\n"
       "later slip is noticed; n names the lines on which it hangs; s skips; q stops. Exit code 1\n"
       "says that an answer was no.\n"
@@ -187,7 +170,15 @@ void addAsk(CLI::App& app, Context& context) {
       "  ninepegs ask ./my-game.pegs --questions 5\n"
       "  ninepegs ask connect-four --propose cases.txt\n"
       "  printf 'y\\ny\\nq\\n' | ninepegs ask othello --keep cases.txt");
-  command->callback([options, &context] { run(*options, context); });
+  options.game.addGame(command);
+  option(command, "--questions N", options.questions, "at most so many (default 12)");
+  options.drawing.add(command);
+  option(command, "--keep FILE", options.keep,
+         "add the cases to this file (default: to the sheet, if its path was given)");
+  option(command, "--doubts FILE", options.doubts, "write what was answered with no to this file");
+  option(command, "--propose FILE", options.propose,
+         "ask nothing: write all questions as cases to this file");
+  option(command, "--json", options.json, "ask nothing: print one JSON object");
 }
 
 }  // namespace ninepegs::cli

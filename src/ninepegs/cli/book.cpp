@@ -49,11 +49,9 @@ void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   const SheetGame& sheet = sheetOf(*game, "only a game with a sheet has a book");
   report::BookOptions how;
-  how.seed = options.drawing.seedGiven();
+  options.drawing.into(how);
   how.playouts = wholeOption(options.playouts, "--playouts", 1, 1'000'000);
   how.nodes = wholeOption(options.nodes, "--nodes", 1, 100'000'000);
-  how.threads = options.drawing.threadsGiven();
-  how.stop = &stopFlag();
   makeFolder(options.out);  // before the work, not after it
   if (context.errorIsTerminal) printError("plays games, and looks for boards to show ...\n");
   report::Book book = report::makeBook(sheet, how);
@@ -76,30 +74,22 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addBook(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand(
-      "book", "Write the game's book, a page and a PDF, for the people who will play it");
-  options->game.addGame(*command);
-  command->add_option("--out", options->out, "folder for book.html and book.pdf")
-      ->required()
-      ->type_name("DIR");
-  options->drawing.add(*command);
-  command
-      ->add_option("--playouts", options->playouts,
-                   "random games that are checked, and looked through for boards (default 2000)")
-      ->type_name("N");
-  command
-      ->add_option("--nodes", options->nodes,
-                   "positions that the example game's players look at a move (default 3000)")
-      ->type_name("N");
-  command->footer(
+  auto [options, command] = newCommand(
+      app, context, run, "book",
+      "Write the game's book, a page and a PDF, for the people who will play it",
       "The book holds the rules in sentences, the start, where pieces may go, a board for each "
       "end,\n"
       "a game, and what was checked. The same seed makes the same book.\n"
       "Examples:\n"
       "  ninepegs book morris --out morris-book\n"
       "  ninepegs book ./my-game.pegs --out book --seed 7");
-  command->callback([options, &context] { run(*options, context); });
+  options.game.addGame(command);
+  option(command, "--out DIR", options.out, "folder for book.html and book.pdf")->required();
+  options.drawing.add(command);
+  option(command, "--playouts N", options.playouts,
+         "random games that are checked, and looked through for boards (default 2000)");
+  option(command, "--nodes N", options.nodes,
+         "positions that the example game's players look at a move (default 3000)");
 }
 
 }  // namespace ninepegs::cli

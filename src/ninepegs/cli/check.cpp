@@ -122,9 +122,7 @@ Asked understood(const Options& options) {
   out.how.closely = options.closely;
   out.how.remarks = out.how.unnamed = out.how.parts = true;
   out.how.playouts = wholeOption(options.playouts, "--playouts", 1, 1'000'000'000'000ull);
-  out.how.seed = options.drawing.seedGiven();
-  out.how.threads = options.drawing.threadsGiven();
-  out.how.stop = &stopFlag();
+  options.drawing.into(out.how);
   out.memory = wholeOption(options.memory.value_or("1024"), "--memory", 1, 1'000'000'000) << 20;
   return out;
 }
@@ -242,42 +240,8 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addCheck(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command =
-      app.add_subcommand("check", "Verify the rules: run the sheet's cases and random playouts");
-  options->game.addGame(*command);
-  command->add_option("--playouts", options->playouts, "random games to play (default 10000)")
-      ->type_name("N");
-  options->drawing.add(*command);
-  addSaid(*command, "--out", options->out, "write report files and figures to this folder")
-      ->type_name("DIR");
-  command->add_flag("--all-variants", options->allVariants,
-                    "also play the playouts in every variant; cases of variants are always run");
-  command->add_flag("--closely", options->closely,
-                    "try texts and symmetries in every position, and all pairs of games with "
-                    "secrets, not only as many as the playouts leave time for");
-  command->add_flag("--every-position", options->everyPosition,
-                    "also go through every position that can be reached, each with every check, "
-                    "and work out what best play comes to: for small games and boards");
-  addSaid(*command, "--memory", options->memory,
-          "megabytes that every position may take (default 1024)")
-      ->type_name("N");
-  addSaid(*command, "--records", options->records,
-          "also play the recorded games of this folder: each is a case that the rules must allow")
-      ->type_name("DIR");
-  command->add_flag(
-      "--mutants", options->mutants,
-      "also put one slip at a time into the rules, and see whether the sheet notices");
-  command->add_flag("--listing", options->listing,
-                    "also print the sheet with how often each statement was used, and the parts of "
-                    "conditions that decided nothing");
-  addSaid(*command, "--resume", options->resume,
-          "keep in this file what was played, about once a second; if it is there, go on from it")
-      ->type_name("FILE");
-  command->add_flag("--watch", options->watch,
-                    "check again whenever the sheet is saved, and say what changed");
-  command->add_flag("--json", options->json, "print one JSON object");
-  command->footer(
+  auto [options, command] = newCommand(
+      app, context, run, "check", "Verify the rules: run the sheet's cases and random playouts",
       "Exit code 1 says that a fault was found; the shortest failing game is shown.\n"
       "Examples:\n"
       "  ninepegs check tic-tac-toe --playouts 100000 --seed 1\n"
@@ -287,7 +251,32 @@ void addCheck(CLI::App& app, Context& context) {
       "  ninepegs check ./my-game.pegs --watch\n"
       "  ninepegs check connect-four --records games\n"
       "  ninepegs check ./my-game.pegs --out report");
-  command->callback([options, &context] { run(*options, context); });
+  options.game.addGame(command);
+  option(command, "--playouts N", options.playouts, "random games to play (default 10000)");
+  options.drawing.add(command);
+  option(command, "--out DIR", options.out, "write report files and figures to this folder");
+  option(command, "--all-variants", options.allVariants,
+         "also play the playouts in every variant; cases of variants are always run");
+  option(command, "--closely", options.closely,
+         "try texts and symmetries in every position, and all pairs of games with "
+         "secrets, not only as many as the playouts leave time for");
+  option(command, "--every-position", options.everyPosition,
+         "also go through every position that can be reached, each with every check, "
+         "and work out what best play comes to: for small games and boards");
+  option(command, "--memory N", options.memory,
+         "megabytes that every position may take (default 1024)");
+  option(command, "--records DIR", options.records,
+         "also play the recorded games of this folder: each is a case that the rules must allow");
+  option(command, "--mutants", options.mutants,
+         "also put one slip at a time into the rules, and see whether the sheet notices");
+  option(command, "--listing", options.listing,
+         "also print the sheet with how often each statement was used, and the parts of "
+         "conditions that decided nothing");
+  option(command, "--resume FILE", options.resume,
+         "keep in this file what was played, about once a second; if it is there, go on from it");
+  option(command, "--watch", options.watch,
+         "check again whenever the sheet is saved, and say what changed");
+  option(command, "--json", options.json, "print one JSON object");
 }
 
 }  // namespace ninepegs::cli

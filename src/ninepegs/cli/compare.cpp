@@ -61,11 +61,9 @@ void run(const Options& options, Context& context) {
   Other other = otherOf(options, game, context);
   compare::Options how;
   how.playouts = wholeOption(options.playouts, "--playouts", 1, 1'000'000'000);
-  how.seed = options.drawing.seedGiven();
-  how.threads = options.drawing.threadsGiven();
+  options.drawing.into(how);
   how.probes = !options.noProbes && options.program;
   how.shortenBudget = wholeOption(options.shorten, "--shorten", 0, 1'000'000'000);
-  how.stop = &stopFlag();
   ChildLimits limits;
   limits.seconds = static_cast<double>(wholeOption(options.answerTime, "--answer-time", 1, 3600));
   limits.stop = &stopFlag();
@@ -88,35 +86,9 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addCompare(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand(
-      "compare", "Hold a game against a program in any language, or against another sheet");
-  options->game.addGame(*command);
-  addSaid(*command, "OTHER", options->other, "another game, as GAME")->option_text(" ");
-  addSaid(*command, "--other-variant", options->otherVariant,
-          "the variant of the other game; without OTHER, of the same one")
-      ->type_name("NAME");
-  addSaid(*command, "--program", options->program,
-          "a command that answers JSON-RPC 2.0, a line each: docs/programs.md")
-      ->type_name("COMMAND");
-  addSaid(*command, "--map", options->map, "a JSON file: what the program calls things")
-      ->type_name("FILE");
-  command->add_option("--playouts", options->playouts, "games to play (default 2000)")
-      ->type_name("N");
-  command
-      ->add_option("--answer-time", options->answerTime,
-                   "seconds that the program may take for one answer (default 5)")
-      ->type_name("SECONDS");
-  command
-      ->add_option("--shorten", options->shorten,
-                   "moves that may be played to cut a difference to the shortest game (default "
-                   "20000)")
-      ->type_name("N");
-  command->add_flag("--no-wrong-moves", options->noProbes,
-                    "do not try inputs that are no legal moves");
-  options->drawing.add(*command);
-  command->add_flag("--json", options->json, "print one JSON object");
-  command->footer(
+  auto [options, command] = newCommand(
+      app, context, run, "compare",
+      "Hold a game against a program in any language, or against another sheet",
       "Both play the same moves. Compared is what the other tells: legal moves, whose turn it is,\n"
       "the result, the board. Both must refuse what is no legal move. The first difference is cut\n"
       "to the shortest game; exit code 1 says that there is one.\n"
@@ -124,7 +96,23 @@ void addCompare(CLI::App& app, Context& context) {
       "  ninepegs compare othello --program \"python3 othello.py\"\n"
       "  ninepegs compare ./my-game.pegs ./my-game-before.pegs\n"
       "  ninepegs compare nim --other-variant normal");
-  command->callback([options, &context] { run(*options, context); });
+  options.game.addGame(command);
+  option(command, "OTHER", options.other, "another game, as GAME");
+  option(command, "--other-variant NAME", options.otherVariant,
+         "the variant of the other game; without OTHER, of the same one");
+  option(command, "--program COMMAND", options.program,
+         "a command that answers JSON-RPC 2.0, a line each: docs/programs.md");
+  option(command, "--map FILE", options.map, "a JSON file: what the program calls things");
+  option(command, "--playouts N", options.playouts, "games to play (default 2000)");
+  option(command, "--answer-time SECONDS", options.answerTime,
+         "seconds that the program may take for one answer (default 5)");
+  option(command, "--shorten N", options.shorten,
+         "moves that may be played to cut a difference to the shortest game (default "
+         "20000)");
+  option(command, "--no-wrong-moves", options.noProbes,
+         "do not try inputs that are no legal moves");
+  options.drawing.add(command);
+  option(command, "--json", options.json, "print one JSON object");
 }
 
 }  // namespace ninepegs::cli

@@ -6,6 +6,11 @@
 namespace ninepegs::cli {
 namespace {
 
+struct Options {
+  std::string shell;
+  const CLI::App* app = nullptr;  // of all commands
+};
+
 // The words that may follow, made from the commands themselves.
 std::string bashScript(const CLI::App& app, const Context& context) {
   std::vector<std::string> commands;
@@ -36,20 +41,22 @@ complete -o filenames -F _ninepegs ninepegs
                      cases, joined(commands, " "));
 }
 
+void run(const Options& options, Context& context) {
+  if (options.shell != "bash")
+    throw BadInput(Place{},
+                   fmt::format("there is no completion for \"{}\"", options.shell.substr(0, 40)),
+                   "there is: bash");
+  print(bashScript(*options.app, context));
+}
+
 }  // namespace
 
 void addCompletion(CLI::App& app, Context& context) {
-  auto shell = std::make_shared<std::string>();
-  CLI::App* command = app.add_subcommand("completion", "Print a script that completes commands");
-  command->add_option("SHELL", *shell, "bash")->option_text(" ")->required();
-  command->footer("Example:\n  source <(ninepegs completion bash)");
-  command->callback([shell, &app, &context] {
-    if (*shell != "bash")
-      throw BadInput(Place{},
-                     fmt::format("there is no completion for \"{}\"", shell->substr(0, 40)),
-                     "there is: bash");
-    print(bashScript(app, context));
-  });
+  auto [options, command] =
+      newCommand(app, context, run, "completion", "Print a script that completes commands",
+                 "Example:\n  source <(ninepegs completion bash)");
+  options.app = &app;
+  option(command, "SHELL", options.shell, "bash")->required();
 }
 
 }  // namespace ninepegs::cli

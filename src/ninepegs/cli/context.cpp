@@ -60,25 +60,52 @@ void printError(const std::string& text) {
   writeAll(stderr, text);
 }
 
-CLI::Option* addSaid(CLI::App& command, const std::string& name, Said& value,
-                     const std::string& description) {
-  return command.add_option_function<std::string>(
-      name, [&value](const std::string& text) { value = text; }, description);
+namespace {
+
+// "--nodes N" is the name and the word for its value.
+CLI::Option* withWord(CLI::Option* made, const std::string& name, std::size_t blank) {
+  if (blank != std::string::npos) return made->type_name(name.substr(blank + 1));
+  return name.front() == '-' ? made : made->option_text(" ");
+}
+
+template <class Value>
+CLI::Option* filled(CLI::App& command, const std::string& name, Value& value,
+                    const std::string& what) {
+  std::size_t blank = name.find(' ');
+  return withWord(command.add_option(name.substr(0, blank), value, what), name, blank);
+}
+
+}  // namespace
+
+CLI::Option* option(CLI::App& command, const std::string& name, std::string& value,
+                    const std::string& what) {
+  return filled(command, name, value, what);
+}
+CLI::Option* option(CLI::App& command, const std::string& name, std::vector<std::string>& values,
+                    const std::string& what) {
+  return filled(command, name, values, what);
+}
+CLI::Option* option(CLI::App& command, const std::string& name, Said& value,
+                    const std::string& what) {
+  std::size_t blank = name.find(' ');
+  auto say = [&value](const std::string& text) { value = text; };
+  return withWord(command.add_option_function<std::string>(name.substr(0, blank), say, what), name,
+                  blank);
+}
+CLI::Option* option(CLI::App& command, const std::string& name, bool& value,
+                    const std::string& what) {
+  return command.add_flag(name, value, what);
 }
 
 void GameOptions::addGame(CLI::App& command) {
-  command.add_option("GAME", game, "a shipped game's name, or the path of a game sheet")
-      ->option_text(" ")
-      ->required();
-  addSaid(command, "--variant", variant, "play the sheet's variant of this name")
-      ->type_name("NAME");
+  option(command, "GAME", game, "a shipped game's name, or the path of a game sheet")->required();
+  option(command, "--variant NAME", variant, "play the sheet's variant of this name");
 }
 
 void GameOptions::addPosition(CLI::App& command) {
-  addSaid(command, "--at", at, "start from this position, such as \"3/1X1/3; Nought to move\"")
-      ->type_name("POSITION");
-  addSaid(command, "--after", after, "play these moves first, divided by commas")
-      ->type_name("MOVES");
+  option(command, "--at POSITION", at,
+         "start from this position, such as \"3/1X1/3; Nought to move\"");
+  option(command, "--after MOVES", after, "play these moves first, divided by commas");
 }
 
 std::shared_ptr<const Game> GameOptions::open(const Context& context) const {
@@ -113,9 +140,8 @@ int sideNamed(const Game& game, const std::string& text, const std::string& opti
 }
 
 void DrawOptions::add(CLI::App& command) {
-  command.add_option("--seed", seed, "seed of the random numbers (default 1)")->type_name("S");
-  command.add_option("--threads", threads, "threads (0: one for each core); changes no result")
-      ->type_name("T");
+  option(command, "--seed S", seed, "seed of the random numbers (default 1)");
+  option(command, "--threads T", threads, "threads (0: one for each core); changes no result");
 }
 
 std::uint64_t DrawOptions::seedGiven() const {

@@ -46,8 +46,35 @@ void printError(const std::string& text);
 
 // The value of an option, where it is said: an empty one is not the same as none.
 using Said = std::optional<std::string>;
-CLI::Option* addSaid(CLI::App& command, const std::string& name, Said& value,
-                     const std::string& description);
+
+// A command with its help; `run` is called with what the options were given. Both live as long as
+// the program's commands.
+template <class Options>
+struct Command {
+  Options& options;
+  CLI::App& app;
+};
+template <class Options>
+Command<Options> newCommand(CLI::App& app, Context& context, void (*run)(const Options&, Context&),
+                            const std::string& name, const std::string& what,
+                            const std::string& examples) {
+  auto options = std::make_shared<Options>();
+  CLI::App* command = app.add_subcommand(name, what);
+  command->footer(examples);
+  command->callback([options, run, &context] { run(*options, context); });
+  return {*options, *command};
+}
+
+// Adds an option; `name` is as it is typed, with a word for its value: "--nodes N". A name without
+// dashes is an argument by its place; a switch has no word.
+CLI::Option* option(CLI::App& command, const std::string& name, std::string& value,
+                    const std::string& what);
+CLI::Option* option(CLI::App& command, const std::string& name, std::vector<std::string>& values,
+                    const std::string& what);
+CLI::Option* option(CLI::App& command, const std::string& name, Said& value,
+                    const std::string& what);
+CLI::Option* option(CLI::App& command, const std::string& name, bool& value,
+                    const std::string& what);
 
 // The options that name a game and a position in it.
 struct GameOptions {
@@ -68,7 +95,13 @@ struct DrawOptions {
   std::string seed = "1", threads = "0";
 
   void add(CLI::App& command);
-  // Both throw BadInput.
+  // Says them to the options of a computation, and what stops it. Throws BadInput.
+  template <class How>
+  void into(How& how) const {
+    how.seed = seedGiven(), how.threads = threadsGiven(), how.stop = &stopFlag();
+  }
+
+ private:
   std::uint64_t seedGiven() const;
   int threadsGiven() const;  // at least 1
 };

@@ -69,25 +69,19 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addCount(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command =
-      app.add_subcommand("count", "Count the legal move sequences of a given length");
-  options->game.addGame(*command);
-  options->game.addPosition(*command);
-  command->add_option("--depth", options->depth, "length of the sequences in plies")
-      ->type_name("N")
-      ->required();
-  command->add_flag("--each-move", options->eachMove, "also by first move");
-  command->add_flag("--positions", options->positions, "also count different positions");
-  command->add_flag("--ends", options->ends, "also count complete games by their result");
-  command->add_option("--threads", options->threads, "threads (0: one for each core)")
-      ->type_name("T");
-  command->add_flag("--json", options->json, "print one JSON object");
-  command->footer(
-      "Examples:\n"
-      "  ninepegs count connect-four --depth 8\n"
-      "  ninepegs count tic-tac-toe --depth 9 --ends --positions");
-  command->callback([options, &context] { run(*options, context); });
+  auto [options, command] =
+      newCommand(app, context, run, "count", "Count the legal move sequences of a given length",
+                 "Examples:\n"
+                 "  ninepegs count connect-four --depth 8\n"
+                 "  ninepegs count tic-tac-toe --depth 9 --ends --positions");
+  options.game.addGame(command);
+  options.game.addPosition(command);
+  option(command, "--depth N", options.depth, "length of the sequences in plies")->required();
+  option(command, "--each-move", options.eachMove, "also by first move");
+  option(command, "--positions", options.positions, "also count different positions");
+  option(command, "--ends", options.ends, "also count complete games by their result");
+  option(command, "--threads T", options.threads, "threads (0: one for each core)");
+  option(command, "--json", options.json, "print one JSON object");
 }
 
 }  // namespace ninepegs::cli

@@ -195,15 +195,17 @@ void Demo::run() {
   print(out);
 }
 
+void run(const Options& options, Context& context) {
+  Demo(options, context).run();
+}
+
 }  // namespace
 
 void addDemo(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand("demo", "Show what Nine Pegs does, on the shipped games");
-  command->add_option("--out", options->out, "folder for the files (default demo-out)")
-      ->type_name("DIR");
-  command->footer("Example:\n  ninepegs demo --out demo-out");
-  command->callback([options, &context] { Demo(*options, context).run(); });
+  auto [options, command] =
+      newCommand(app, context, run, "demo", "Show what Nine Pegs does, on the shipped games",
+                 "Example:\n  ninepegs demo --out demo-out");
+  option(command, "--out DIR", options.out, "folder for the files (default demo-out)");
 }
 
 }  // namespace ninepegs::cli

@@ -28,25 +28,21 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addExplain(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command =
-      app.add_subcommand("explain", "Say the rules in plain sentences, as they were understood");
-  options->game.addGame(*command);
-  command->add_flag(
-      "--program", options->program,
-      "print the compiled program instead: an instruction a line, with its source line");
-  command->add_flag("--beside", options->beside,
-                    "print the sheet's own words (`about`) and the sentences in two columns");
-  command->add_flag("--markdown", options->markdown, "print Markdown");
-  command->add_flag("--json", options->json, "print a JSON array of sentences");
-  command->footer(
-      "The numbers in front are lines of the sheet.\n"
-      "Examples:\n"
-      "  ninepegs explain connect-four\n"
-      "  ninepegs explain hut-pass --beside\n"
-      "  ninepegs explain morris --markdown > rules.md\n"
-      "  ninepegs explain chess --program");
-  command->callback([options, &context] { run(*options, context); });
+  auto [options, command] = newCommand(app, context, run, "explain",
+                                       "Say the rules in plain sentences, as they were understood",
+                                       "The numbers in front are lines of the sheet.\n"
+                                       "Examples:\n"
+                                       "  ninepegs explain connect-four\n"
+                                       "  ninepegs explain hut-pass --beside\n"
+                                       "  ninepegs explain morris --markdown > rules.md\n"
+                                       "  ninepegs explain chess --program");
+  options.game.addGame(command);
+  option(command, "--program", options.program,
+         "print the compiled program instead: an instruction a line, with its source line");
+  option(command, "--beside", options.beside,
+         "print the sheet's own words (`about`) and the sentences in two columns");
+  option(command, "--markdown", options.markdown, "print Markdown");
+  option(command, "--json", options.json, "print a JSON array of sentences");
 }
 
 }  // namespace ninepegs::cli

@@ -55,13 +55,8 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addLint(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand("lint", "Find what is legal in a sheet but suspect");
-  options->game.addGame(*command);
-  command->add_option("--playouts", options->playouts, "random games to look at")->type_name("N");
-  command->add_option("--seed", options->seed, "of the random games")->type_name("N");
-  command->add_flag("--json", options->json, "print one JSON object");
-  command->footer(
+  auto [options, command] = newCommand(
+      app, context, run, "lint", "Find what is legal in a sheet but suspect",
       "Exit code 1 if there is a remark. Looks for ends behind wider ends, draws before wins, "
       "moves\n"
       "that are never legal, pieces that never come, names that nothing reads, numbers that go "
@@ -70,7 +65,10 @@ void addLint(CLI::App& app, Context& context) {
       "Examples:\n"
       "  ninepegs lint chess\n"
       "  ninepegs lint ./mine.pegs --playouts 2000 --json");
-  command->callback([options, &context] { run(*options, context); });
+  options.game.addGame(command);
+  option(command, "--playouts N", options.playouts, "random games to look at");
+  option(command, "--seed N", options.seed, "of the random games");
+  option(command, "--json", options.json, "print one JSON object");
 }
 
 }  // namespace ninepegs::cli

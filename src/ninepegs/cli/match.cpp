@@ -57,9 +57,7 @@ void run(const Options& options, Context& context) {
   how.make = engines::makeOpponent;
   how.games = wholeOption(options.games, "--games", 1, 1'000'000);
   how.opening = static_cast<int>(wholeOption(options.opening, "--opening", 0, 200));
-  how.seed = options.drawing.seedGiven();
-  how.threads = options.drawing.threadsGiven();
-  how.stop = &stopFlag();
+  options.drawing.into(how);
   if (options.settle)
     how.settle = static_cast<double>(wholeOption(*options.settle, "--settle", 1, 1000));
   if (options.records) requireWritable(*options.records);
@@ -94,29 +92,9 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addMatch(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand(
-      "match", "Let opponents play against each other, and say which is stronger");
-  options->game.addGame(*command);
-  command->add_option("WHO", options->who, "two opponents or more, such as search:depth=4, greedy")
-      ->required()
-      ->option_text(" ");
-  command->add_option("--games", options->games, "games of each two (default 100)")->type_name("N");
-  command
-      ->add_option("--opening", options->opening,
-                   "plies that are drawn before they play; both sides get each opening (default 2)")
-      ->type_name("PLIES");
-  addSaid(*command, "--settle", options->settle,
-          "stop once it is settled whether the first is better by so many rating points")
-      ->type_name("POINTS");
-  options->drawing.add(*command);
-  addSaid(*command, "--resume", options->resume,
-          "keep the games in this file; if it is there, go on from it")
-      ->type_name("FILE");
-  addSaid(*command, "--records", options->records, "write all games to this file, as records")
-      ->type_name("FILE");
-  command->add_flag("--json", options->json, "print one JSON object, with all games");
-  command->footer(
+  auto [options, command] = newCommand(
+      app, context, run, "match",
+      "Let opponents play against each other, and say which is stronger",
       "Without limits of time, the same seed gives the same games on any number of threads.\n"
       "WHO may be another program: program:COMMAND answers the protocol of docs/programs.md,\n"
       "uci:COMMAND speaks UCI; limits stand in front: \"uci:nodes=1000 ./engine\".\n"
@@ -126,7 +104,19 @@ void addMatch(CLI::App& app, Context& context) {
       "  ninepegs match hex playouts greedy --settle 100\n"
       "  ninepegs match othello search:depth=3 \"program:python3 my_othello.py\"\n"
       "  ninepegs match morris search greedy --games 20 --records morris.pgn");
-  command->callback([options, &context] { run(*options, context); });
+  options.game.addGame(command);
+  option(command, "WHO", options.who, "two opponents or more, such as search:depth=4, greedy")
+      ->required();
+  option(command, "--games N", options.games, "games of each two (default 100)");
+  option(command, "--opening PLIES", options.opening,
+         "plies that are drawn before they play; both sides get each opening (default 2)");
+  option(command, "--settle POINTS", options.settle,
+         "stop once it is settled whether the first is better by so many rating points");
+  options.drawing.add(command);
+  option(command, "--resume FILE", options.resume,
+         "keep the games in this file; if it is there, go on from it");
+  option(command, "--records FILE", options.records, "write all games to this file, as records");
+  option(command, "--json", options.json, "print one JSON object, with all games");
 }
 
 }  // namespace ninepegs::cli

@@ -43,19 +43,15 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addMoves(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command =
-      app.add_subcommand("moves", "List the legal moves, or say why there are none");
-  options->game.addGame(*command);
-  options->game.addPosition(*command);
-  addSaid(*command, "--from", options->from, "only moves that begin on this cell")
-      ->type_name("CELL");
-  command->add_flag("--json", options->json, "print one JSON object");
-  command->footer(
-      "Examples:\n"
-      "  ninepegs moves connect-four --after \"d, d, d, d, d, d\"\n"
-      "  ninepegs moves tic-tac-toe --at \"X1X/OO1/3; Cross to move\" --json");
-  command->callback([options, &context] { run(*options, context); });
+  auto [options, command] =
+      newCommand(app, context, run, "moves", "List the legal moves, or say why there are none",
+                 "Examples:\n"
+                 "  ninepegs moves connect-four --after \"d, d, d, d, d, d\"\n"
+                 "  ninepegs moves tic-tac-toe --at \"X1X/OO1/3; Cross to move\" --json");
+  options.game.addGame(command);
+  options.game.addPosition(command);
+  option(command, "--from CELL", options.from, "only moves that begin on this cell");
+  option(command, "--json", options.json, "print one JSON object");
 }
 
 }  // namespace ninepegs::cli

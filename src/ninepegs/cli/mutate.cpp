@@ -17,10 +17,9 @@ struct Options {
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   verify::MutantOptions how;
-  how.seed = options.drawing.seedGiven();
+  options.drawing.into(how);
   how.playouts = wholeOption(options.playouts, "--playouts", 0, 1'000'000);
   how.most = wholeOption(options.most, "--mutants", 0, 1'000'000);
-  how.threads = options.drawing.threadsGiven();
   std::uint64_t atLeast = wholeOption(options.atLeast, "--at-least", 0, 100);
   auto [ran, said] = runMutants(*game, how, context);
   const verify::Mutants& mutants = *ran;
@@ -34,24 +33,9 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addMutate(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand(
-      "mutate", "Put one slip at a time into the rules, and see whether the sheet notices");
-  options->game.addGame(*command);
-  options->drawing.add(*command);
-  command
-      ->add_option("--playouts", options->playouts,
-                   "random games that look for faults in each mutant (default 50)")
-      ->type_name("N");
-  command->add_option("--mutants", options->most, "so many, drawn from all (default: all)")
-      ->type_name("N");
-  command
-      ->add_option("--at-least", options->atLeast,
-                   "exit code 1 if less than so many in a hundred are noticed")
-      ->type_name("PERCENT");
-  command->add_flag("--all", options->all, "list the mutants that are noticed, too");
-  command->add_flag("--json", options->json, "print one JSON object");
-  command->footer(
+  auto [options, command] = newCommand(
+      app, context, run, "mutate",
+      "Put one slip at a time into the rules, and see whether the sheet notices",
       "A mutant is the sheet with one realistic slip: a direction forgotten, a number by one, "
       "mine\n"
       "for theirs, a line left out. It is noticed if a case of the sheet fails, or if playouts "
@@ -60,7 +44,15 @@ void addMutate(CLI::App& app, Context& context) {
       "Examples:\n"
       "  ninepegs mutate connect-four\n"
       "  ninepegs mutate ./my-game.pegs --at-least 95 --json");
-  command->callback([options, &context] { run(*options, context); });
+  options.game.addGame(command);
+  options.drawing.add(command);
+  option(command, "--playouts N", options.playouts,
+         "random games that look for faults in each mutant (default 50)");
+  option(command, "--mutants N", options.most, "so many, drawn from all (default: all)");
+  option(command, "--at-least PERCENT", options.atLeast,
+         "exit code 1 if less than so many in a hundred are noticed");
+  option(command, "--all", options.all, "list the mutants that are noticed, too");
+  option(command, "--json", options.json, "print one JSON object");
 }
 
 }  // namespace ninepegs::cli

@@ -15,7 +15,7 @@ struct Options {
   Said like, fromWords;
 };
 
-void run(const Options& options, const Context& context) {
+void run(const Options& options, Context& context) {
   if (options.like && options.fromWords)
     throw BadInput(Place{}, "--like and --from-words do not go together", "leave one of them out");
   const std::string& name = options.name;
@@ -37,17 +37,8 @@ void run(const Options& options, const Context& context) {
 }  // namespace
 
 void addNew(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand("new", "Write a commented sheet to begin a game with");
-  command
-      ->add_option("NAME", options->name, "the game's name; the file is NAME.pegs in this folder")
-      ->required();
-  addSaid(*command, "--like", options->like, "what the game is like; see below")->type_name("WHAT");
-  addSaid(*command, "--from-words", options->fromWords,
-          "a description with the headings players, board, pieces, a turn, how it ends: it becomes "
-          "the sheet's `about`, with a line to fill in for each part")
-      ->type_name("FILE");
-  command->footer(
+  auto [options, command] = newCommand(
+      app, context, run, "new", "Write a commented sheet to begin a game with",
       "The sheet is a small game that works; nothing is written over.\n"
       "WHAT is one of:\n"
       "  rows    pegs are placed, so many in a row win      turn    discs are turned over\n"
@@ -59,7 +50,12 @@ void addNew(CLI::App& app, Context& context) {
       "  ninepegs new peg-race && ninepegs check peg-race.pegs\n"
       "  ninepegs new wood-pile --like heaps\n"
       "  ninepegs new over-the-pass --from-words pass.txt");
-  command->callback([options, &context] { run(*options, context); });
+  option(command, "NAME", options.name, "the game's name; the file is NAME.pegs in this folder")
+      ->required();
+  option(command, "--like WHAT", options.like, "what the game is like; see below");
+  option(command, "--from-words FILE", options.fromWords,
+         "a description with the headings players, board, pieces, a turn, how it ends: it becomes "
+         "the sheet's `about`, with a line to fill in for each part");
 }
 
 }  // namespace ninepegs::cli

@@ -118,23 +118,8 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addPlay(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand("play", "Play a game: human or computer on each side");
-  options->game.addGame(*command);
-  options->game.addPosition(*command);
-  command->add_option("--first", options->first, "who moves first (default human)")
-      ->type_name("WHO");
-  addSaid(*command, "--second", options->second, "who moves second (default search)")
-      ->type_name("WHO");
-  addSaid(*command, "--seed", options->seed,
-          "seed of the random numbers (default: drawn, and shown)")
-      ->type_name("S");
-  addSaid(*command, "--record", options->record, "write the game to this file at the end")
-      ->type_name("FILE");
-  addSaid(*command, "--resume", options->resume,
-          "keep the game in this file while it is played; if it is there, go on with it")
-      ->type_name("FILE");
-  command->footer(
+  auto [options, command] = newCommand(
+      app, context, run, "play", "Play a game: human or computer on each side",
       "WHO is human, random, greedy, minimax, search or playouts. Greedy wins at once if it can, "
       "else\n"
       "stops a win. Search takes limits: search:depth=6, search:time=0.5, search:nodes=50000,\n"
@@ -147,7 +132,15 @@ void addPlay(CLI::App& app, Context& context) {
       "  ninepegs play connect-four --second search:depth=6\n"
       "  ninepegs play tic-tac-toe --first greedy --second random --seed 7 --record game.txt\n"
       "  printf '5\\n1\\nquit\\n' | ninepegs play tic-tac-toe");
-  command->callback([options, &context] { run(*options, context); });
+  options.game.addGame(command);
+  options.game.addPosition(command);
+  option(command, "--first WHO", options.first, "who moves first (default human)");
+  option(command, "--second WHO", options.second, "who moves second (default search)");
+  option(command, "--seed S", options.seed,
+         "seed of the random numbers (default: drawn, and shown)");
+  option(command, "--record FILE", options.record, "write the game to this file at the end");
+  option(command, "--resume FILE", options.resume,
+         "keep the game in this file while it is played; if it is there, go on with it");
 }
 
 }  // namespace ninepegs::cli

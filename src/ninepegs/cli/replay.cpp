@@ -165,30 +165,9 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addReplay(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand(
-      "replay",
-      "Play recorded games again: the board at any ply, each move held against the rules");
-  command->add_option("RECORD", options->record, "a file of games: .pgn, .txt or .sgf")
-      ->required()
-      ->option_text(" ");
-  addSaid(*command, "--game", options->game, "the game or its sheet, if the record does not say it")
-      ->type_name("GAME");
-  addSaid(*command, "--variant", options->variant, "a variant of it")->type_name("NAME");
-  addSaid(*command, "--number", options->number, "only this game of the file, counted from 1")
-      ->type_name("N");
-  addSaid(*command, "--ply", options->ply, "the board behind so many plies (default: the last)")
-      ->type_name("N");
-  command->add_flag("--boards", options->boards, "the board at every ply");
-  addSaid(*command, "--figure", options->figure, "also draw it: .svg, .png or .pdf")
-      ->type_name("FILE");
-  addSaid(*command, "--strip", options->strip,
-          "draw every board of the game on one sheet: .svg, .png or .pdf")
-      ->type_name("FILE");
-  addSaid(*command, "--to", options->to, "write the game to this file: .pgn, .txt or .sgf")
-      ->type_name("FILE");
-  command->add_flag("--json", options->json, "print one JSON object a game");
-  command->footer(
+  auto [options, command] = newCommand(
+      app, context, run, "replay",
+      "Play recorded games again: the board at any ply, each move held against the rules",
       "Exit code 1: a move is not legal by the rules, or the result is another. A folder of\n"
       "records is a test: ninepegs check GAME --records FOLDER.\n"
       "Examples:\n"
@@ -197,7 +176,18 @@ void addReplay(CLI::App& app, Context& context) {
       "  ninepegs replay games.pgn --game chess --number 3 --ply 20 --figure ply20.svg\n"
       "  ninepegs replay game.txt --strip game.pdf\n"
       "  ninepegs replay game.txt --to game.sgf");
-  command->callback([options, &context] { run(*options, context); });
+  option(command, "RECORD", options.record, "a file of games: .pgn, .txt or .sgf")->required();
+  option(command, "--game GAME", options.game,
+         "the game or its sheet, if the record does not say it");
+  option(command, "--variant NAME", options.variant, "a variant of it");
+  option(command, "--number N", options.number, "only this game of the file, counted from 1");
+  option(command, "--ply N", options.ply, "the board behind so many plies (default: the last)");
+  option(command, "--boards", options.boards, "the board at every ply");
+  option(command, "--figure FILE", options.figure, "also draw it: .svg, .png or .pdf");
+  option(command, "--strip FILE", options.strip,
+         "draw every board of the game on one sheet: .svg, .png or .pdf");
+  option(command, "--to FILE", options.to, "write the game to this file: .pgn, .txt or .sgf");
+  option(command, "--json", options.json, "print one JSON object a game");
 }
 
 }  // namespace ninepegs::cli

@@ -56,26 +56,18 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addReview(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command =
-      app.add_subcommand("review", "Look at a recorded game again: which moves gave a result away");
-  command->add_option("RECORD", options->record, "a file that `play --record` wrote")
-      ->required()
-      ->option_text(" ");
-  addSaid(*command, "--game", options->game, "the game or its sheet, if the record's name is none")
-      ->type_name("GAME");
-  command
-      ->add_option("--nodes", options->nodes, "positions to look at for each ply (default 50000)")
-      ->type_name("N");
-  command->add_option("--seed", options->seed, "draws among equal moves (default 1)")
-      ->type_name("N");
-  command->add_flag("--json", options->json, "print one JSON object");
-  command->footer(
+  auto [options, command] = newCommand(
+      app, context, run, "review", "Look at a recorded game again: which moves gave a result away",
       "What it says holds as far as the search sees: more --nodes see more.\n"
       "Example:\n"
       "  ninepegs play tic-tac-toe --first random --second greedy --seed 7 --record game.txt\n"
       "  ninepegs review game.txt");
-  command->callback([options, &context] { run(*options, context); });
+  option(command, "RECORD", options.record, "a file that `play --record` wrote")->required();
+  option(command, "--game GAME", options.game,
+         "the game or its sheet, if the record's name is none");
+  option(command, "--nodes N", options.nodes, "positions to look at for each ply (default 50000)");
+  option(command, "--seed N", options.seed, "draws among equal moves (default 1)");
+  option(command, "--json", options.json, "print one JSON object");
 }
 
 }  // namespace ninepegs::cli

@@ -45,17 +45,15 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addServe(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand(
-      "serve", "Let another program play against our search, by a protocol that it knows");
-  options->game.addGame(*command);
-  command->add_flag("--uci", options->uci, "speak UCI on standard input and output");
-  command->footer(
+  auto [options, command] = newCommand(
+      app, context, run, "serve",
+      "Let another program play against our search, by a protocol that it knows",
       "Of the options of UCI it has Hash (megabytes) and Level (1 to 9, 0 for its best).\n"
       "Examples:\n"
       "  ninepegs serve chess --uci\n"
       "  printf 'position startpos moves e2e4\\ngo depth 4\\n' | ninepegs serve chess --uci");
-  command->callback([options, &context] { run(*options, context); });
+  options.game.addGame(command);
+  option(command, "--uci", options.uci, "speak UCI on standard input and output");
 }
 
 }  // namespace ninepegs::cli

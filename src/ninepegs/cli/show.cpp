@@ -120,32 +120,27 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addShow(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand("show", "Show the board, whose turn it is and the result");
-  options->game.addGame(*command);
-  options->game.addPosition(*command);
-  addSaid(*command, "--from", options->from, "also show where the piece on this cell may go")
-      ->type_name("CELL");
-  addSaid(*command, "--as", options->as, "only what this side knows, where pieces are secret")
-      ->type_name("SIDE");
-  addSaid(*command, "--figure", options->figure, "also draw it: .svg, .png or .pdf")
-      ->type_name("FILE");
-  addSaid(*command, "--at-file", options->atFile,
-          "judge the board of this file: rows from the top, fields divided by commas, and behind "
-          "them, if it is known, SIDE to move")
+  auto [options, command] =
+      newCommand(app, context, run, "show", "Show the board, whose turn it is and the result",
+                 "Examples:\n"
+                 "  ninepegs show tic-tac-toe --after \"5, 1, 3\"\n"
+                 "  ninepegs show tic-tac-toe --at-file board.csv\n"
+                 "  ninepegs show connect-four --after d,d --format csv\n"
+                 "  ninepegs show hut-pass --from c1 --figure pass.png\n"
+                 "  ninepegs show chess --at \"r3k2r/8/8/8/8/8/8/R3K2R w KQkq - 0 1\" --after O-O\n"
+                 "  ninepegs show battleship --after \"ferry a1-e1, ferry a1-e1\" --as Amber");
+  options.game.addGame(command);
+  options.game.addPosition(command);
+  option(command, "--from CELL", options.from, "also show where the piece on this cell may go");
+  option(command, "--as SIDE", options.as, "only what this side knows, where pieces are secret");
+  option(command, "--figure FILE", options.figure, "also draw it: .svg, .png or .pdf");
+  option(command, "--at-file", options.atFile,
+         "judge the board of this file: rows from the top, fields divided by commas, and behind "
+         "them, if it is known, SIDE to move")
       ->type_name("FILE.csv");
-  addSaid(*command, "--format", options->format, "print the picture alone: text, csv, json or svg")
-      ->type_name("FORMAT");
-  command->add_flag("--json", options->json, "print one JSON object");
-  command->footer(
-      "Examples:\n"
-      "  ninepegs show tic-tac-toe --after \"5, 1, 3\"\n"
-      "  ninepegs show tic-tac-toe --at-file board.csv\n"
-      "  ninepegs show connect-four --after d,d --format csv\n"
-      "  ninepegs show hut-pass --from c1 --figure pass.png\n"
-      "  ninepegs show chess --at \"r3k2r/8/8/8/8/8/8/R3K2R w KQkq - 0 1\" --after O-O\n"
-      "  ninepegs show battleship --after \"ferry a1-e1, ferry a1-e1\" --as Amber");
-  command->callback([options, &context] { run(*options, context); });
+  option(command, "--format FORMAT", options.format,
+         "print the picture alone: text, csv, json or svg");
+  option(command, "--json", options.json, "print one JSON object");
 }
 
 }  // namespace ninepegs::cli

@@ -36,27 +36,20 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addSolve(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command =
-      app.add_subcommand("solve", "The exact result of a position, and of each of its moves");
-  options->game.addGame(*command);
-  options->game.addPosition(*command);
-  command
-      ->add_option("--nodes", options->nodes,
-                   "positions to look at from the position and from each move (default 20000000)")
-      ->type_name("N");
-  addSaid(*command, "--time", options->time, "seconds, likewise; then the result may differ")
-      ->type_name("SECONDS");
-  command->add_option("--memory", options->memory, "megabytes of the table (default 256)")
-      ->type_name("N");
-  command->add_flag("--json", options->json, "print one JSON object");
-  command->footer(
+  auto [options, command] = newCommand(
+      app, context, run, "solve", "The exact result of a position, and of each of its moves",
       "For small boards and late positions; stopped, it says what it knows.\n"
       "Examples:\n"
       "  ninepegs solve tic-tac-toe\n"
       "  ninepegs solve othello --variant four\n"
       "  ninepegs solve connect-four --variant four --after a,b");
-  command->callback([options, &context] { run(*options, context); });
+  options.game.addGame(command);
+  options.game.addPosition(command);
+  option(command, "--nodes N", options.nodes,
+         "positions to look at from the position and from each move (default 20000000)");
+  option(command, "--time SECONDS", options.time, "seconds, likewise; then the result may differ");
+  option(command, "--memory N", options.memory, "megabytes of the table (default 256)");
+  option(command, "--json", options.json, "print one JSON object");
 }
 
 }  // namespace ninepegs::cli

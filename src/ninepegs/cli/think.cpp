@@ -50,23 +50,9 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addThink(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand(
-      "think", "Show how the search comes to its move, depth by depth, beside plain minimax");
-  options->game.addGame(*command);
-  options->game.addPosition(*command);
-  addSaid(*command, "--depth", options->depth, "plies to look ahead (default: as --nodes allows)")
-      ->type_name("PLIES");
-  command->add_option("--nodes", options->nodes, "positions to look at (default 1000000)")
-      ->type_name("N");
-  command->add_option("--seed", options->seed, "draws among equal moves (default 1)")
-      ->type_name("N");
-  addSaid(*command, "--csv", options->csv, "write the depths to this file, as rows")
-      ->type_name("FILE");
-  addSaid(*command, "--figure", options->figure, "also draw positions and time against depth: .png")
-      ->type_name("FILE");
-  command->add_flag("--json", options->json, "print one JSON object");
-  command->footer(
+  auto [options, command] = newCommand(
+      app, context, run, "think",
+      "Show how the search comes to its move, depth by depth, beside plain minimax",
       "`factor` is how many times the positions of the depth before: why one ply more takes so "
       "long.\n"
       "`saved` is what the search leaves out of all that minimax looks at, and loses nothing by "
@@ -74,7 +60,16 @@ void addThink(CLI::App& app, Context& context) {
       "Examples:\n"
       "  ninepegs think connect-four --after d,d,d\n"
       "  ninepegs think chess --depth 5 --csv depths.csv");
-  command->callback([options, &context] { run(*options, context); });
+  options.game.addGame(command);
+  options.game.addPosition(command);
+  option(command, "--depth PLIES", options.depth,
+         "plies to look ahead (default: as --nodes allows)");
+  option(command, "--nodes N", options.nodes, "positions to look at (default 1000000)");
+  option(command, "--seed N", options.seed, "draws among equal moves (default 1)");
+  option(command, "--csv FILE", options.csv, "write the depths to this file, as rows");
+  option(command, "--figure FILE", options.figure,
+         "also draw positions and time against depth: .png");
+  option(command, "--json", options.json, "print one JSON object");
 }
 
 }  // namespace ninepegs::cli

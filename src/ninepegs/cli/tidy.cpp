@@ -43,17 +43,15 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addTidy(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand("tidy", "Bring sheets into their standard layout");
-  command->add_option("FILE", options->files, "game sheets; they are written over")->required();
-  command->add_flag("--check", options->check, "change nothing; exit code 1 if it would change");
-  command->add_flag("--print", options->print, "print the tidied sheet, change nothing");
-  command->footer(
-      "Comments stay. Running it twice changes nothing more.\n"
-      "Examples:\n"
-      "  ninepegs tidy mine.pegs\n"
-      "  ninepegs tidy --check sheets/*.pegs");
-  command->callback([options, &context] { run(*options, context); });
+  auto [options, command] =
+      newCommand(app, context, run, "tidy", "Bring sheets into their standard layout",
+                 "Comments stay. Running it twice changes nothing more.\n"
+                 "Examples:\n"
+                 "  ninepegs tidy mine.pegs\n"
+                 "  ninepegs tidy --check sheets/*.pegs");
+  option(command, "FILE", options.files, "game sheets; they are written over")->required();
+  option(command, "--check", options.check, "change nothing; exit code 1 if it would change");
+  option(command, "--print", options.print, "print the tidied sheet, change nothing");
 }
 
 }  // namespace ninepegs::cli

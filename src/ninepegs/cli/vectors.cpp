@@ -20,10 +20,8 @@ void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   const SheetGame& sheet = sheetOf(*game, "only a game with a sheet has test vectors");
   compare::VectorOptions how;
-  how.seed = options.drawing.seedGiven();
-  how.threads = options.drawing.threadsGiven();
+  options.drawing.into(how);
   how.most = wholeOption(options.most, "--vectors", 1, 100'000);
-  how.stop = &stopFlag();
   requireWritable(options.out);
   compare::VectorSet set = compare::makeVectors(sheet, how);
   if (wantsStop(&stopFlag())) {
@@ -43,22 +41,18 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addVectors(CLI::App& app, Context& context) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand(
-      "vectors", "Write positions with all that the rules say of them, to test a program against");
-  options->game.addGame(*command);
-  command->add_option("--out", options->out, "the file to write, JSON Lines")
-      ->type_name("FILE")
-      ->required();
-  command->add_option("--vectors", options->most, "so many at most (default 100)")->type_name("N");
-  options->drawing.add(*command);
-  command->footer(
+  auto [options, command] = newCommand(
+      app, context, run, "vectors",
+      "Write positions with all that the rules say of them, to test a program against",
       "Each line has the moves that lead to a position, how it stands, and how it stands after\n"
       "each legal move: docs/programs.md, with a reader in three languages. They are chosen so\n"
       "that they notice as many mutants of the sheet as possible.\n"
       "Example:\n"
       "  ninepegs vectors othello --out othello.jsonl");
-  command->callback([options, &context] { run(*options, context); });
+  options.game.addGame(command);
+  option(command, "--out FILE", options.out, "the file to write, JSON Lines")->required();
+  option(command, "--vectors N", options.most, "so many at most (default 100)");
+  options.drawing.add(command);
 }
 
 }  // namespace ninepegs::cli
