@@ -47,6 +47,7 @@ std::vector<std::shared_ptr<const Game>> everyGame() {
     for (const auto& [variant, says] : out.back()->info().variants)
       out.push_back(library.open(name, variant));
   }
+  for (const char* drawn : {"nine-boards", "fences", "hollows"}) out.push_back(test::drawn(drawn));
   for (const std::string& like : library.likes())
     out.push_back(SheetGame::fromText(like + ".pegs", library.like(like)));
   return out;
@@ -100,6 +101,84 @@ TEST(Pictures, MemoryHoldsAllOfTheText) {
   for (const char* part : {"seeds 2 on c1, 4 on b2", "weeds 7 on c2", "hot a1 b2",
                            "cold of Slate c1", "left of Amber 3", "last b1", "hand of Amber 2 peg"})
     EXPECT_NE(text.find(part), std::string::npos) << part << "\n" << text;
+}
+
+std::string boardOf(const Game& game, const std::string& position, bool flipped = false) {
+  Marks marks;
+  marks.flipped = flipped;
+  return boardText(game, game.readPosition(position, "test"), marks, Paint());
+}
+
+TEST(Pictures, BordersRunBetweenCells) {
+  auto game = test::fromText(
+      "game odd\nsides Amber and Slate\nboard square 3 x 3\npiece peg o x\n"
+      "move place\n  pick there in empty\n  put peg on there\n"
+      "picture\n  border round rows 1 to 2 on columns a to b, c3\n"
+      "ends\n  draw \"full\" when no empty\n");
+  EXPECT_EQ(boardOf(*game, "3/1o1/x2"),
+            "           ┌───┐\n"
+            " 3   .  . │ . │\n"
+            "   ┌──────┼───┘\n"
+            " 2 │ .  o │ .\n"
+            " 1 │ x  . │ .\n"
+            "   └──────┘\n"
+            "     a  b   c\n");
+  EXPECT_EQ(boardOf(*game, "3/1o1/x2", true),
+            "       ┌──────┐\n"
+            " 1   . │ .  x │\n"
+            " 2   . │ o  . │\n"
+            "   ┌───┼──────┘\n"
+            " 3 │ . │ .  .\n"
+            "   └───┘\n"
+            "     c   b  a\n");
+}
+
+TEST(Pictures, StrokesLieOnEdges) {
+  auto game = test::drawn("fences");
+  Position position = test::after(*game, "b1, a2, b3, c2, d3");
+  EXPECT_EQ(boardText(*game, position, {}, Paint()),
+            " 7  +  .  +  .  +  .  +  .  +\n"
+            " 6  .  .  .  .  .  .  .  .  .\n"
+            " 5  +  .  +  .  +  .  +  .  +\n"
+            " 4  .  .  .  .  .  .  .  .  .\n"
+            " 3  + --- + --- +  .  +  .  +\n"
+            " 2  |  x  |  .  .  .  .  .  .\n"
+            " 1  + --- +  .  +  .  +  .  +\n"
+            "    a  b  c  d  e  f  g  h  i\n");
+}
+
+// A side's stroke says whose it is.
+TEST(Pictures, StrokesOfSides) {
+  auto game = test::fromText(
+      "game odd\nsides Amber and Slate\nboard square 3 x 3\npiece rail o x\n"
+      "move lay\n  pick there in b1 or a2 on empty\n  put rail on there\n"
+      "picture\n  corner as corners\n  edge except corner as edges\n"
+      "ends\n  draw \"full\" when no empty\n");
+  EXPECT_EQ(boardOf(*game, "1o1/x1o/1x1"),
+            " 3  + -o- +\n"
+            " 2  x  .  o\n"
+            " 1  + -x- +\n"
+            "    a  b  c\n");
+}
+
+TEST(Pictures, ShadesSayWhose) {
+  const std::string sheet =
+      "game odd\nsides Amber and Slate\nboard square 3 x 1\npiece peg o x\nmark won each\n"
+      "mark hot\nmove place\n  pick there in empty\n  put peg on there\n"
+      "ends\n  draw \"full\" when no empty\n";
+  auto game = test::fromText(sheet + "picture\n  won as shade\n  hot as shade\n");
+  std::string text = "o2; hot b1; won of Amber a1; won of Slate c1; Slate to move";
+  EXPECT_EQ(boardOf(*game, text), " 1 ░ o ░▒ . ▒▓ . ▓\n     a    b    c\n");
+  EXPECT_EQ(besidesText(*game, game->readPosition(text, "test")), "");
+  // Where two lie on one cell they are listed.
+  text = "o2; won of Amber a1; won of Slate a1; Slate to move";
+  EXPECT_EQ(boardOf(*game, text), " 1   o    .    .\n     a    b    c\n");
+  EXPECT_NE(besidesText(*game, game->readPosition(text, "test")).find("won of Slate a1"),
+            std::string::npos);
+  // Two marks of nobody's would have one sign.
+  auto alike = test::fromText(sheet + "mark cold\npicture\n  cold as shade\n  hot as shade\n");
+  Position both = alike->readPosition("o2; hot b1; cold c1; Slate to move", "test");
+  EXPECT_NE(besidesText(*alike, both).find("cold c1"), std::string::npos);
 }
 
 // Seen from the other side of the table: the same picture turned by half.

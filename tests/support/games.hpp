@@ -28,6 +28,11 @@ inline std::shared_ptr<const Game> shipped(const std::string& name) {
 inline std::shared_ptr<const Game> faulty(const std::string& name) {
   return shippedLibrary().open(faultySheet(name));
 }
+// One of the examples with a section `picture`.
+inline std::shared_ptr<const Game> drawn(const std::string& name) {
+  return shippedLibrary().open(std::string(NINEPEGS_SOURCE) + "/examples/pictures/" + name +
+                               ".pegs");
+}
 inline std::shared_ptr<const SheetGame> fromText(const std::string& text,
                                                  const std::string& variant = {}) {
   return SheetGame::fromText("test.pegs", text, variant);

@@ -10,6 +10,8 @@
 #include <chrono>
 #include <csignal>
 
+#include "ninepegs/base/pipe_write.hpp"
+
 namespace ninepegs {
 namespace {
 
@@ -112,7 +114,7 @@ Child::Came Child::exchange(std::string_view sent, std::string& answer) {
       continue;
     }
     if (waits[1].revents != 0) {
-      ssize_t wrote = write(in_, left.data(), left.size());
+      ssize_t wrote = writeToPipe(in_, left.data(), left.size());
       if (wrote > 0)
         left.remove_prefix(static_cast<std::size_t>(wrote));
       else if (errno != EAGAIN && errno != EINTR)

@@ -10,6 +10,8 @@
 #include <chrono>
 #include <csignal>
 
+#include "ninepegs/base/pipe_write.hpp"
+
 extern char** environ;
 
 namespace ninepegs {
@@ -85,7 +87,7 @@ Finished runProcess(const std::vector<std::string>& words, std::string_view inpu
     pollfd waits[2] = {{out.ends[0], POLLIN, 0}, {in.ends[1], POLLOUT, 0}};  // -1 is passed over
     if (poll(waits, 2, 50) < 0 && errno != EINTR) break;
     if (waits[1].revents != 0) {
-      ssize_t sent = write(in.ends[1], input.data(), input.size());
+      ssize_t sent = writeToPipe(in.ends[1], input.data(), input.size());
       if (sent > 0)
         input.remove_prefix(static_cast<std::size_t>(sent));
       else if (errno != EAGAIN && errno != EINTR)

@@ -56,6 +56,10 @@ std::vector<Cell> GamePicture::cellsOf(const Position&, const Move&) const {
   return {};
 }
 
+const Looks& GamePicture::looks() const {
+  static const Looks none;
+  return none;
+}
 CellSet GamePicture::cellsOfEnd(const Position&, int) const {
   return {};
 }

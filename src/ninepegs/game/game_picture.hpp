@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "ninepegs/board/geometry.hpp"
+#include "ninepegs/board/looks.hpp"
 #include "ninepegs/game/values.hpp"
 
 namespace ninepegs {
@@ -23,6 +24,8 @@ class GamePicture {
   virtual int boards() const { return 1; }
   // Requires 0 <= cell < board().size() and 0 <= board < boards().
   virtual std::optional<Piece> pieceAt(const Position& position, Cell cell, int board = 0) const;
+  // How it is drawn, where the game says it.
+  virtual const Looks& looks() const;
   // The cells that were picked in a legal move, in order.
   virtual std::vector<Cell> cellsOf(const Position& position, const Move& move) const;
   // The cells that would show that this end holds, such as a winning line.

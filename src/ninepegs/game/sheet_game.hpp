@@ -55,6 +55,7 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
   std::vector<Cell> cellsOf(const Position& position, const Move& move) const override;
   View viewOf(const Position& position, int side) const override;
   std::vector<RuleLine> viewLines() const override;
+  const Looks& looks() const override { return rules_.picture.looks; }
   CellSet cellsOfEnd(const Position& position, int end) const override;
   bool remembersPositions() const override { return program_.layout.seen != 0; }
   std::int64_t worth(const Position& position, int side) const override;

@@ -6,7 +6,8 @@
 //   1  x  . <o> .        <o>  the piece that may go
 //      a  b  c  d
 //
-// An empty cell of a board with numbers on its cells shows its number.
+// An empty cell of a board with numbers on its cells shows its number. Borders, edges, corners and
+// shades are drawn as the game's looks say.
 #pragma once
 
 #include <map>
@@ -23,6 +24,7 @@ struct Marks {
   CellSet targets;  // where the piece on `origin` may go
   Cell origin = -1;
   int board = 0;                 // of boards of one each: whose
+  bool shaded = true;            // marks that the sheet wants as shades are drawn
   bool flipped = false;          // seen from the other side of the table
   std::vector<View::Mark> seen;  // letters that a view shows
   // Letters by the labels of cells, shown in place of what stands there.

@@ -176,6 +176,7 @@ rules::Rules Checker::run() {
   repetition();
   views();
   notation();
+  picture();
   rest();
   cases();
   return std::move(rules_);

@@ -49,6 +49,10 @@ class Checker {
   void state();
   void views();
   void notation();
+  void picture();
+  void look(const LookDecl& look, rules::PictureRule& rule);
+  std::optional<CellSet> fixedCells(const Expr& expr, TermPtr& term);
+  bool squares() const;
   void repetition();
   void cases();
   void worth();

@@ -43,6 +43,7 @@ class Printer {
     for (const SeesRule& sees : rules_.sees) this->sees(sees);
     worth();
     always();
+    picture();
     for (const CaseRule& one : rules_.cases)
       if (one.variant == rules_.variant) this->one(one);
     return std::move(out_);
@@ -255,6 +256,24 @@ class Printer {
     std::vector<std::string> symmetries;
     for (const SymmetryRule& one : rules_.symmetries) symmetries.push_back(writtenName(one));
     if (!symmetries.empty()) say(0, "symmetric under " + joined(symmetries, ", "));
+  }
+
+  void picture() {
+    const PictureRule& rule = rules_.picture;
+    const Looks& looks = rule.looks;
+    if (looks.pieces.empty() && looks.marks.empty() && looks.pips.empty() && rule.borders.empty() &&
+        rule.edges.empty() && rule.corners.empty())
+      return;
+    say(0, "picture");
+    for (std::size_t kind = 0; kind < looks.pieces.size(); ++kind)
+      say(1, rules_.kinds[kind].name + " as " +
+                 pieceLooks[static_cast<std::size_t>(looks.pieces[kind])]);
+    for (const auto& [mark, look] : looks.marks)
+      say(1, mark + " as " + markLooks[static_cast<std::size_t>(look)]);
+    for (const std::string& number : looks.pips) say(1, number + " as pips");
+    for (const TermPtr& cells : rule.edges) say(1, of(cells) + " as edges");
+    for (const TermPtr& cells : rule.corners) say(1, of(cells) + " as corners");
+    for (const TermPtr& cells : rule.borders) say(1, "border round " + of(cells));
   }
 
   void one(const CaseRule& one) {

@@ -14,6 +14,7 @@
 #include <vector>
 
 #include "ninepegs/board/geometry.hpp"
+#include "ninepegs/board/looks.hpp"
 #include "ninepegs/sheet/rules/clauses.hpp"
 #include "ninepegs/sheet/rules/terms.hpp"
 #include "ninepegs/sheet/syntax/expectations.hpp"
@@ -200,6 +201,12 @@ struct CaseRule {
   Span span;
 };
 
+// How the board is drawn. The terms are those that the sets stand for.
+struct PictureRule {
+  Looks looks;
+  std::vector<TermPtr> borders, edges, corners;
+};
+
 struct Rules {
   std::shared_ptr<const sheet::Source> source;  // what messages show
   std::string game, title, variant;             // variant: which one this is; empty: none
@@ -234,6 +241,7 @@ struct Rules {
   Span worthSpan;
   std::vector<AlwaysRule> always;
   std::vector<SymmetryRule> symmetries;
+  PictureRule picture;
   std::vector<CaseRule> cases;
 
   std::vector<std::string> names;  // by NameId

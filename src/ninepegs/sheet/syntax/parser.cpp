@@ -37,7 +37,8 @@ const std::map<std::string, Parser::Section>& Parser::sections() {
                                                        {"forbid", &Parser::forbid},
                                                        {"each", &Parser::each},
                                                        {"repetition", &Parser::repetition},
-                                                       {"notation", &Parser::notation}};
+                                                       {"notation", &Parser::notation},
+                                                       {"picture", &Parser::picture}};
   return table;
 }
 

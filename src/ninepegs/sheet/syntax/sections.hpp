@@ -53,6 +53,7 @@ class Parser {
   void worth(const Block&, Cursor&);
   void always(const Block&, Cursor&);
   void symmetric(const Block&, Cursor&);
+  void picture(const Block&, Cursor&);
   void caseBlock(const Block&, Cursor&);
   void variant(const Block&, Cursor&);
 

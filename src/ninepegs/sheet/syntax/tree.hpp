@@ -206,6 +206,17 @@ struct SymmetryDecl {
   Span span;
 };
 
+// How something is drawn: a kind, a mark, a number on cells or a set of cells.
+struct LookDecl {
+  Expr what;
+  Name look;
+};
+struct PictureDecl {
+  std::vector<Expr> borders;
+  std::vector<LookDecl> looks;
+  Span span;
+};
+
 struct CaseStep : CaseStepHead {
   Name subject;  // a side, `draw`, or the cell of `moves from`
   Expr condition;
@@ -251,6 +262,7 @@ struct Tree {
   std::vector<std::vector<long long>> worthPicture;  // rows from the top
   std::vector<AlwaysDecl> always;
   std::vector<SymmetryDecl> symmetries;
+  std::optional<PictureDecl> picture;
   std::vector<CaseDecl> cases;
   std::vector<std::pair<Name, std::string>> variants;  // name, what it says
 };

@@ -1,0 +1,321 @@
+#include "ninepegs/play/alpha_beta.hpp"
+
+#include <algorithm>
+
+#include "ninepegs/base/limits.hpp"
+
+namespace ninepegs::play {
+namespace {
+
+constexpr std::uint64_t usualMegabytes = 8;
+constexpr int deepestTaking = 12;  // plies behind the last, of moves that take
+constexpr std::int32_t historyLimit = 1 << 20;
+constexpr std::uint64_t workedGames = 400;  // that a measure is worked out from
+constexpr int reducedFrom = 3;       // plies left, where late moves are looked at less deeply
+constexpr int muchReducedFrom = 6;   // ... by two plies
+constexpr std::size_t lateFrom = 4;  // moves in order
+
+}  // namespace
+
+bool AlphaBeta::outOfBudget() {
+  if (stopped_) return true;
+  if (limits_.nodes > 0 && nodes_ >= limits_.nodes) return stopped_ = true;
+  if (nodes_ % 256 == 0) {
+    if (limits_.seconds > 0 && seconds() >= limits_.seconds) stopped_ = true;
+    if (wantsStop(stop_)) stopped_ = true;
+  }
+  return stopped_;
+}
+
+// Plays each move that takes, to see what it is worth if the other side leaves it at that. The best
+// come first.
+void AlphaBeta::weighTaking(Level& level, int ply) {
+  int side = live_->toMove();
+  live_->listMoves(level.moves);
+  level.taken.clear();
+  for (const Move& move : level.moves) {
+    if (!live_->takes(move)) continue;
+    if (outOfBudget()) return;
+    live_->expectMoves(false);
+    live_->play(move);
+    ++nodes_;
+    Taken one;
+    one.move = static_cast<std::uint16_t>(&move - level.moves.data());
+    one.again = live_->toMove() == side;
+    one.over = endsWith(*live_, ply + 1, one.behind);
+    if (!one.over) one.behind = leaf();
+    one.score = one.again ? one.behind : -one.behind;
+    live_->takeBack();
+    level.taken.push_back(one);
+  }
+  std::stable_sort(level.taken.begin(), level.taken.end(),
+                   [](const Taken& a, const Taken& b) { return a.score > b.score; });
+}
+
+// Moves that take, and nothing else, or none of them: the side may leave it at that, for `best`.
+std::int64_t AlphaBeta::taking(int ply, int deep, std::int64_t best, std::int64_t alpha,
+                               std::int64_t beta) {
+  if (best >= beta || deep >= deepestTaking || ply + 1 >= static_cast<int>(levels_.size()))
+    return best;
+  alpha = std::max(alpha, best);
+  Level& level = levels_[static_cast<std::size_t>(ply)];
+  weighTaking(level, ply);
+  for (const Taken& one : level.taken) {
+    std::int64_t score = one.score;
+    // The other side may leave it at that, too, so that it is worth no more to this one.
+    if (!one.over && (one.again || score > alpha)) {
+      live_->expectMoves(true);
+      live_->play(level.moves[one.move]);
+      score = one.again ? taking(ply + 1, deep + 1, one.behind, alpha, beta)
+                        : -taking(ply + 1, deep + 1, one.behind, -beta, -alpha);
+      live_->takeBack();
+    }
+    if (stopped_) return best;
+    best = std::max(best, score);
+    alpha = std::max(alpha, best);
+    if (alpha >= beta) break;
+  }
+  return best;
+}
+
+void AlphaBeta::rank(Level& level, int depth, std::uint16_t first) {
+  std::size_t count = level.moves.size();
+  level.order.resize(count);
+  int side = live_->toMove();
+  for (std::size_t i = 0; i < count; ++i) {
+    const Move& move = level.moves[i];
+    std::int32_t rank = 0;
+    if (i == first) {
+      rank = 1 << 30;
+    } else {
+      rank = history_[historyPlace(side, move)];
+      if (takes_ && live_->takes(move)) rank += 1 << 28;
+      for (int k = 0; k < 2 && depth > 1; ++k)
+        if (level.hasKillers[k] && level.killers[k] == move) rank += 1 << (27 - k);
+    }
+    level.order[i] = {rank, static_cast<std::uint16_t>(i)};
+  }
+}
+
+void AlphaBeta::cutBy(Level& level, const Move& move, int depth, int side) {
+  if (!level.hasKillers[0] || !(level.killers[0] == move)) {
+    level.killers[1] = level.killers[0];
+    level.hasKillers[1] = level.hasKillers[0];
+    level.killers[0] = move;
+    level.hasKillers[0] = true;
+  }
+  std::int32_t& seen = history_[historyPlace(side, move)];
+  seen += depth * depth;
+  if (seen > historyLimit)
+    for (std::int32_t& one : history_) one /= 2;
+}
+
+// The score for `side`, who has just moved.
+std::int64_t AlphaBeta::below(int ply, int depth, std::int64_t alpha, std::int64_t beta, int side,
+                              bool& whole) {
+  // The same side may move again: then the score is its own.
+  return live_->toMove() == side ? look(ply, depth, alpha, beta, whole)
+                                 : -look(ply, depth, -beta, -alpha, whole);
+}
+
+std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_t beta,
+                             bool& whole) {
+  Level& level = levels_[static_cast<std::size_t>(ply)];
+  level.line.clear();
+  ++nodes_;
+  std::int64_t ended = 0;
+  if (endsWith(*live_, ply, ended)) return ended;
+  if (outOfBudget()) {
+    whole = false;
+    return 0;
+  }
+  // No mate from here can be sooner than one that is known.
+  if (ply > 0) {
+    alpha = std::max<std::int64_t>(alpha, ply - winScore);
+    beta = std::min<std::int64_t>(beta, winScore - ply - 1);
+    if (alpha >= beta) return alpha;
+  }
+  if (depth <= 0 || ply + 1 >= static_cast<int>(levels_.size())) {
+    whole = false;
+    if (limits_.exact || !measured_) {
+      if (!live_->canMove()) return 0;  // nobody can go on and no end holds
+      return limits_.exact ? 0 : leaf();
+    }
+    return takes_ ? taking(ply, 0, leaf(), alpha, beta) : leaf();
+  }
+  // Scores of wins count plies from here in the table, from the root outside it.
+  auto stored = [&](std::int64_t score) {
+    return !decides(score) ? score : score > 0 ? score + ply : score - ply;
+  };
+  auto fetched = [&](std::int64_t score) {
+    return !decides(score) ? score : score > 0 ? score - ply : score + ply;
+  };
+  std::uint64_t hash = live_->hash();
+  std::uint16_t first = 0xffff;
+  if (const TableEntry* entry = table_.find(hash)) {
+    first = entry->move;
+    if (ply > 0 && (entry->depth >= depth || entry->whole)) {
+      std::int64_t score = fetched(entry->score);
+      if (entry->bound == Bound::exact || (entry->bound == Bound::atLeast && score >= beta) ||
+          (entry->bound == Bound::atMost && score <= alpha)) {
+        whole = whole && entry->whole;
+        return score;
+      }
+    }
+  }
+  if (!live_->canMove()) return 0;  // nobody can go on and no end holds
+  live_->listMoves(level.moves);
+  if (ply > 0 || level.order.size() != level.moves.size()) {
+    rank(level, depth, first);
+  } else if (first != 0xffff) {  // at the root the drawn order stays, behind the best move
+    auto it = std::find_if(level.order.begin(), level.order.end(),
+                           [&](const auto& one) { return one.second == first; });
+    if (it != level.order.end()) std::rotate(level.order.begin(), it, it + 1);
+  }
+  std::uint16_t bestMove = level.order.front().second;
+  bool wholeHere = true;
+  std::int64_t best = lookAtMoves(ply, depth, alpha, beta, bestMove, wholeHere);
+  if (stopped_) {
+    whole = false;
+    return best > -endless ? best : 0;
+  }
+  // A win that was found needs no further look at other moves.
+  if (best >= winScore - 10 * limits::searchDepth && best >= beta) wholeHere = true;
+  // Elsewhere the same position may have another past, and so another outcome.
+  bool anywhere = wholeHere && !game_->remembersPositions();
+  TableEntry entry;
+  entry.key = hash;
+  entry.score = static_cast<std::int32_t>(stored(best));
+  entry.move = bestMove;
+  entry.depth = static_cast<std::int8_t>(std::min(depth, 127));
+  entry.bound = best >= beta ? Bound::atLeast : best > alpha ? Bound::exact : Bound::atMost;
+  entry.whole = anywhere;
+  table_.keep(entry);
+  whole = whole && wholeHere;
+  return best;
+}
+
+// The best of the moves of this level, in their order.
+std::int64_t AlphaBeta::lookAtMoves(int ply, int depth, std::int64_t alpha, std::int64_t beta,
+                                    std::uint16_t& bestMove, bool& whole) {
+  Level& level = levels_[static_cast<std::size_t>(ply)];
+  Level& next = levels_[static_cast<std::size_t>(ply) + 1];
+  int side = live_->toMove();
+  std::int64_t best = -endless, low = alpha;
+  bool guesses = !limits_.exact && ply > 0;
+  // A forced move is looked through.
+  if (guesses && level.moves.size() == 1 && ply < 2 * rootDepth_) ++depth;
+  bool asked = depth > 1 || !measured_ || takes_ || limits_.exact;
+  for (std::size_t at = 0; at < level.order.size(); ++at) {
+    if (ply > 0) {
+      // The first of those that rank highest comes next.
+      auto highest =
+          std::max_element(level.order.begin() + static_cast<std::ptrdiff_t>(at), level.order.end(),
+                           [](const auto& a, const auto& b) { return a.first < b.first; });
+      std::swap(level.order[at], *highest);
+    }
+    auto [rankHere, index] = level.order[at];
+    const Move& move = level.moves[index];
+    live_->expectMoves(asked);
+    live_->play(move);
+    bool wholeBelow = true;
+    std::int64_t score = 0;
+    if (at == 0) {
+      score = below(ply + 1, depth - 1, low, beta, side, wholeBelow);
+    } else {
+      int less = 0;
+      if (guesses && rankHere < 1 << 26 && depth >= reducedFrom && at >= lateFrom)
+        less = depth >= muchReducedFrom && at >= 3 * lateFrom ? 2 : 1;
+      score = below(ply + 1, depth - 1 - less, low, low + 1, side, wholeBelow);
+      if (score > low && !stopped_ && (less > 0 || score < beta)) {
+        wholeBelow = true;
+        score = below(ply + 1, depth - 1, low, beta, side, wholeBelow);
+      }
+    }
+    live_->takeBack();
+    if (stopped_) break;
+    whole = whole && wholeBelow;
+    if (score > best) {
+      best = score;
+      bestMove = index;
+      if (score > low) {
+        low = score;
+        level.line.assign(1, move);
+        level.line.insert(level.line.end(), next.line.begin(), next.line.end());
+      }
+    }
+    if (low >= beta) {
+      cutBy(level, move, depth, side);
+      break;
+    }
+  }
+  return best;
+}
+
+// Does anything take another piece in a few games from here? Where nothing does, there is no need
+// to look for it at the end of every line.
+bool AlphaBeta::anythingTakes(const Position& position) {
+  constexpr int games = 6, plies = 60;
+  if (!measured_) return false;
+  MoveList moves;
+  bool found = false;
+  for (int number = 0; number < games && !found; ++number) {
+    Stream stream(1, static_cast<std::uint64_t>(number));
+    live_->setUp(position);
+    for (int ply = 0; ply < plies && !live_->ended() && !found; ++ply) {
+      live_->listMoves(moves);
+      if (moves.empty()) break;
+      for (const Move& move : moves) found = found || live_->takes(move);
+      live_->play(moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
+    }
+  }
+  return found;
+}
+
+void AlphaBeta::begin(const Game& game, const Position& position, const SearchLimits& limits,
+                      const StopFlag* stop) {
+  limits_ = limits;
+  stop_ = stop;
+  if (game_ != &game || table_.empty()) {
+    table_.resize(limits_.megabytes == 0 ? usualMegabytes : limits_.megabytes);
+    history_.assign(historySize, 0);
+  }
+  game_ = &game;
+  table_.nextSearch();
+  nodes_ = 0;
+  stopped_ = false;
+  measured_ = game.measure() != nullptr;
+  live_ = game.live();
+  worksOut_ = !measured_ && !limits_.exact;
+  if (worksOut_) {
+    // As many games as cost little beside the search.
+    std::uint64_t games = workedGames;
+    if (limits_.nodes > 0) games = std::clamp<std::uint64_t>(limits_.nodes / 25, 50, workedGames);
+    Stream stream(1, position.words.empty() ? 0 : game.hash(position));
+    workedOut_.learn(game, position, games, stream);
+    measured_ = true;
+  }
+  takes_ = !limits_.exact && anythingTakes(position);
+  live_->setUp(position);
+  for (std::int32_t& one : history_) one /= 8;
+  begun_ = std::chrono::steady_clock::now();
+  // Forced moves lead deeper than the depth says.
+  int deepest = limits.depth > 0 ? limits.depth : limits::searchDepth;
+  levels_.resize(
+      static_cast<std::size_t>(deepest * (limits.exact ? 1 : 2) + (takes_ ? deepestTaking : 0)) +
+      2);
+  for (Level& level : levels_) level.hasKillers[0] = level.hasKillers[1] = false;
+  Level& root = levels_.front();
+  live_->listMoves(root.moves);
+  root.order.resize(root.moves.size());
+  for (std::size_t i = 0; i < root.moves.size(); ++i)
+    root.order[i] = {0, static_cast<std::uint16_t>(i)};
+}
+
+void AlphaBeta::drawOrder(Stream& stream) {
+  auto& order = levels_.front().order;
+  for (std::size_t i = order.size(); i > 1; --i)
+    std::swap(order[i - 1], order[stream.below(static_cast<std::uint32_t>(i))]);
+}
+
+}  // namespace ninepegs::play

@@ -1,0 +1,105 @@
+// Alpha-beta search in the negamax form (D. Knuth, R. Moore, "An analysis of alpha-beta pruning",
+// Artificial Intelligence 6, 1975) with a table of positions, null windows behind the first move
+// (T. Marsland, M. Campbell, "Parallel search of strongly ordered game trees", 1982), moves ordered
+// by what cut before (J. Schaeffer, "The history heuristic", 1989), late moves looked at less
+// deeply first, forced ones more deeply, and at the end of each line all moves that take. Internal
+// to the room.
+//
+//   AlphaBeta tree;
+//   tree.begin(*game, position, limits, nullptr);
+//   std::int64_t score = tree.look(4, whole);
+#pragma once
+
+#include <chrono>
+#include <utility>
+
+#include "ninepegs/play/measure.hpp"
+#include "ninepegs/play/position_table.hpp"
+#include "ninepegs/play/worked_out.hpp"
+
+namespace ninepegs::play {
+
+class AlphaBeta {
+ public:
+  // From now on this position, which must have a legal move. What the table and the order of moves
+  // learned of the game is kept. `limits.nodes` 0: no limit.
+  void begin(const Game& game, const Position& position, const SearchLimits& limits,
+             const StopFlag* stop);
+  // Moves of equal worth at the root are tried in a drawn order, so that games differ by their
+  // seed.
+  void drawOrder(Stream& stream);
+  const MoveList& moves() const { return levels_.front().moves; }
+  const Move& firstMove() const { return moves()[levels_.front().order.front().second]; }
+
+  // The score of the position for the side to move, so many plies on. `whole` becomes false if a
+  // line was not followed to its end. Nothing counts if it stopped on the way.
+  std::int64_t look(int depth, bool& whole) {
+    rootDepth_ = depth;
+    return look(0, depth, -endless, endless, whole);
+  }
+  bool stopped() const { return stopped_; }
+  // The play that was expected when it looked last; may be empty.
+  const std::vector<Move>& line() const { return levels_.front().line; }
+  std::uint64_t nodes() const { return nodes_; }
+  double seconds() const {
+    return std::chrono::duration<double>(std::chrono::steady_clock::now() - begun_).count();
+  }
+
+ private:
+  static constexpr std::int64_t endless = winScore * 2;
+  static constexpr std::size_t historySize = 1 << 13;
+
+  // A move that takes, where the search has come to its depth.
+  struct Taken {
+    std::int64_t score = 0;   // for the side that moves, if that is all
+    std::int64_t behind = 0;  // for the side to move behind it
+    std::uint16_t move = 0;   // its number
+    bool again = false, over = false;
+  };
+  struct Level {
+    MoveList moves;
+    std::vector<Taken> taken;
+    std::vector<std::pair<std::int32_t, std::uint16_t>> order;  // rank, number of the move
+    std::vector<Move> line;
+    Move killers[2];
+    bool hasKillers[2] = {false, false};
+  };
+
+  bool anythingTakes(const Position& position);
+  std::int64_t leaf() {
+    return worksOut_ ? workedOut_.worth(*live_, live_->toMove()) : leafScore(*live_, measured_);
+  }
+  std::int64_t look(int ply, int depth, std::int64_t alpha, std::int64_t beta, bool& whole);
+  std::int64_t below(int ply, int depth, std::int64_t alpha, std::int64_t beta, int side,
+                     bool& whole);
+  std::int64_t lookAtMoves(int ply, int depth, std::int64_t alpha, std::int64_t beta,
+                           std::uint16_t& bestMove, bool& whole);
+  void weighTaking(Level& level, int ply);
+  std::int64_t taking(int ply, int deep, std::int64_t best, std::int64_t alpha, std::int64_t beta);
+  void rank(Level& level, int depth, std::uint16_t first);
+  bool outOfBudget();
+  static std::size_t historyPlace(int side, const Move& move) {
+    std::size_t key = move.group;
+    key = key * 31 + (move.count > 0 ? move.choices[0] : 0u);
+    key = key * 517 + (move.count > 1 ? move.choices[move.count - 1] : 0u);
+    return (key * 2 + static_cast<std::size_t>(side)) % historySize;
+  }
+  void cutBy(Level& level, const Move& move, int depth, int side);
+
+  SearchLimits limits_;
+  const StopFlag* stop_ = nullptr;
+  const Game* game_ = nullptr;
+  std::unique_ptr<LivePosition> live_;
+  bool measured_ = false, takes_ = false;
+  PositionTable table_;
+  std::vector<Level> levels_;
+  std::vector<std::int32_t> history_;
+  std::uint64_t nodes_ = 0;
+  int rootDepth_ = 0;
+  bool stopped_ = false;
+  std::chrono::steady_clock::time_point begun_;
+  WorkedOut workedOut_;
+  bool worksOut_ = false;  // the sheet has no measure
+};
+
+}  // namespace ninepegs::play
