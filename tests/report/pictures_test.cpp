@@ -116,7 +116,7 @@ TEST(Pictures, BordersRunBetweenCells) {
       "picture\n  border round rows 1 to 2 on columns a to b, c3\n"
       "ends\n  draw \"full\" when no empty\n");
   EXPECT_EQ(boardOf(*game, "3/1o1/x2"),
-            "           ┌───┐\n"
+            "          ┌───┐\n"
             " 3   .  . │ . │\n"
             "   ┌──────┼───┘\n"
             " 2 │ .  o │ .\n"
@@ -151,7 +151,7 @@ TEST(Pictures, StrokesLieOnEdges) {
 TEST(Pictures, StrokesOfSides) {
   auto game = test::fromText(
       "game odd\nsides Amber and Slate\nboard square 3 x 3\npiece rail o x\n"
-      "move lay\n  pick there in b1 or a2 on empty\n  put rail on there\n"
+      "move lay\n  pick there in (b1 or a2) on empty\n  put rail on there\n"
       "picture\n  corner as corners\n  edge except corner as edges\n"
       "ends\n  draw \"full\" when no empty\n");
   EXPECT_EQ(boardOf(*game, "1o1/x1o/1x1"),
@@ -168,11 +168,11 @@ TEST(Pictures, ShadesSayWhose) {
       "ends\n  draw \"full\" when no empty\n";
   auto game = test::fromText(sheet + "picture\n  won as shade\n  hot as shade\n");
   std::string text = "o2; hot b1; won of Amber a1; won of Slate c1; Slate to move";
-  EXPECT_EQ(boardOf(*game, text), " 1 ░ o ░▒ . ▒▓ . ▓\n     a    b    c\n");
+  EXPECT_EQ(boardOf(*game, text), " 1 ░ o ▒ . ▓ .\n     a   b   c\n");
   EXPECT_EQ(besidesText(*game, game->readPosition(text, "test")), "");
   // Where two lie on one cell they are listed.
   text = "o2; won of Amber a1; won of Slate a1; Slate to move";
-  EXPECT_EQ(boardOf(*game, text), " 1   o    .    .\n     a    b    c\n");
+  EXPECT_EQ(boardOf(*game, text), " 1   o   .   .\n     a   b   c\n");
   EXPECT_NE(besidesText(*game, game->readPosition(text, "test")).find("won of Slate a1"),
             std::string::npos);
   // Two marks of nobody's would have one sign.

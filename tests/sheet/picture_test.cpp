@@ -64,8 +64,10 @@ TEST(Picture, RefusesWhatCannotBe) {
   EXPECT_EQ(refused("  won as pips\n"), "a mark cannot be drawn as \"pips\"");
   EXPECT_EQ(refused("  seeds as ring\n"), "a number on cells cannot be drawn as \"ring\"");
   EXPECT_EQ(refused("  row 1 as ring\n"), "a set of cells cannot be drawn as \"ring\"");
-  EXPECT_EQ(refused("  border round empty\n"), "what is drawn so must not depend on pieces");
-  EXPECT_EQ(refused("  border round my home\n"), "this set differs by side");
+  EXPECT_EQ(refused("  border round empty\n"),
+            "`empty` depends on the pieces and has no place here");
+  EXPECT_EQ(refused("  border round my home\n"), "`my` has no place here: no side is meant");
+  EXPECT_EQ(refused("  border round forward of row 1\n"), "this set differs by side");
   EXPECT_EQ(refused("  border round row 1 except row 1\n"), "this set has no cells");
   EXPECT_EQ(refused("  row 1 as edges\n"), "edges lie between corners, and none are named");
   EXPECT_EQ(refused("  row 1 as edges\n  column a as corners\n"),

@@ -1,7 +1,6 @@
 // Writing to a pipe whose reader may be gone.
 //
-//   ssize_t wrote = writeToPipe(end, text.data(), text.size());
-//   if (wrote < 0 && errno == EPIPE) gone = true;
+//   ssize_t wrote = writeToPipe(1, text.data(), text.size());
 #pragma once
 
 #include <sys/types.h>

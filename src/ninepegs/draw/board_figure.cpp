@@ -104,8 +104,9 @@ void Figure::field(Cell cell) {
     cairo_fill(cr_);
     return;
   }
+  bool hollows = !memory_.numbers.empty() && looks_.pips.count(memory_.numbers.front().name) > 0;
   bool even = (board_.columnNumber(cell) + board_.rowNumber(cell)) % 2 == 0;
-  use(!board_.isHexes() && even ? woodDarker : woodDark);
+  use(!board_.isHexes() && even && !hollows ? woodDarker : woodDark);
   if (board_.isHexes()) {
     double radius = cellSize / std::sqrt(3.0) - 3;
     cairo_new_path(cr_);

@@ -6,8 +6,8 @@ namespace ninepegs::draw {
 // 1979), and how many they are.
 void Figure::pips(Cell cell, std::int64_t count) {
   constexpr std::int64_t most = 40;
-  use(woodDarker);
-  disc(x(cell), y(cell), 30);
+  use(edge, 0.28);
+  disc(x(cell), y(cell), 31);
   cairo_fill(cr_);
   use(hole);
   for (std::int64_t i = 0; i < std::min(count, most); ++i) {
@@ -19,21 +19,40 @@ void Figure::pips(Cell cell, std::int64_t count) {
        count == 0 ? edge : ink, true, 24);
 }
 
+// A mark has the same sign in all positions; corners, of which there are four, go to those that are
+// there.
+void Figure::numberMarks() {
+  std::map<std::string, std::size_t> number;
+  std::map<MarkLook, std::size_t> next;
+  for (const std::string& name : game_.info().marks) {
+    MarkLook look = looks_.ofMark(name);
+    if (look == MarkLook::corner) continue;
+    number[name] = number[name + " of " + game_.info().sides[0]] = next[look]++;
+    number[name + " of " + game_.info().sides[1]] = next[look]++;
+  }
+  std::size_t corner = 0;
+  for (const Memory::Marked& mark : memory_.marks)
+    signs_.push_back(number.count(mark.name) > 0 ? number[mark.name] : corner++);
+}
+
 // How a mark is told from the others, without colours, too.
 std::string Figure::signOf(std::size_t mark) const {
+  static const char* const hatched[4] = {"hatched upwards", "hatched downwards", "hatched across",
+                                         "hatched upright"};
+  bool other = signs_[mark] % 2 != 0;
   switch (looks_.ofMark(memory_.marks[mark].name)) {
     case MarkLook::shade:
-      return mark % 2 == 0 ? "hatched upwards" : "hatched downwards";
+      return hatched[signs_[mark] % 4];
     case MarkLook::ring:
-      return mark % 2 == 0 ? "ring" : "double ring";
+      return other ? "double ring" : "ring";
     case MarkLook::cross:
-      return mark % 2 == 0 ? "cross" : "upright cross";
+      return other ? "upright cross" : "cross";
     case MarkLook::dot:
-      return mark % 2 == 0 ? "dot above" : "dot below";
+      return other ? "dot below" : "dot above";
     case MarkLook::corner:
       break;
   }
-  return std::string(corners[mark % 4]) + " corner";
+  return std::string(corners[signs_[mark] % 4]) + " corner";
 }
 
 void Figure::hatch(Cell cell, std::size_t index) {
@@ -43,14 +62,17 @@ void Figure::hatch(Cell cell, std::size_t index) {
   cairo_save(cr_);
   cairo_rectangle(cr_, x(cell) - half, y(cell) - half, 2 * half, 2 * half);
   cairo_clip(cr_);
-  use(markColours[index % 4], 0.28);
+  std::size_t sign = signs_[index] % 4;
+  use(markColours[sign], 0.28);
   cairo_paint(cr_);
-  use(markColours[index % 4], 0.75);
+  use(markColours[sign], 0.75);
   cairo_set_line_width(cr_, 2);
-  double slope = index % 2 == 0 ? -1 : 1;
+  constexpr double run[4] = {1, 1, 1, 0}, rise[4] = {-1, 1, 0, 1};
   for (double away = -2 * half; away <= 2 * half; away += 12) {
-    cairo_move_to(cr_, x(cell) + away - half, y(cell) - slope * half);
-    cairo_line_to(cr_, x(cell) + away + half, y(cell) + slope * half);
+    double cx = x(cell) + (run[sign] * rise[sign] != 0 || run[sign] == 0 ? away : 0);
+    double cy = y(cell) + (rise[sign] == 0 ? away : 0);
+    cairo_move_to(cr_, cx - run[sign] * half, cy - rise[sign] * half);
+    cairo_line_to(cr_, cx + run[sign] * half, cy + rise[sign] * half);
     cairo_stroke(cr_);
   }
   cairo_restore(cr_);
@@ -58,8 +80,8 @@ void Figure::hatch(Cell cell, std::size_t index) {
 
 void Figure::mark(Cell cell, std::size_t index) {
   double cx = x(cell), cy = y(cell), far = 17;
-  bool other = index % 2 != 0;
-  use(markColours[index % 4]);
+  bool other = signs_[index] % 2 != 0;
+  use(markColours[signs_[index] % 4]);
   cairo_set_line_width(cr_, 4);
   switch (looks_.ofMark(memory_.marks[index].name)) {
     case MarkLook::ring:
@@ -98,9 +120,10 @@ void Figure::corner(Cell cell) {
       mark(cell, i);
       continue;
     }
-    double right = i % 2 == 0 ? -1 : 1, down = i % 4 < 2 ? -1 : 1;
+    std::size_t sign = signs_[i] % 4;
+    double right = sign % 2 == 0 ? -1 : 1, down = sign < 2 ? -1 : 1;
     double cx = x(cell) + right * reach, cy = y(cell) + down * reach;
-    use(markColours[i % 4]);
+    use(markColours[sign]);
     cairo_move_to(cr_, cx, cy);
     cairo_line_to(cr_, cx - right * leg, cy);
     cairo_line_to(cr_, cx, cy - down * leg);

@@ -53,6 +53,7 @@ class Figure {
         memory_(memoryOf(game, view_.shown)),
         size_(board_.drawnSize()) {
     if (marks.viewer >= 0) memory_.marks.clear();  // what it sees of them is shown by letters
+    numberMarks();
     for (std::size_t i = 0; i < memory_.marks.size(); ++i) {
       const std::string& name = memory_.marks[i].name;
       legend_.push_back(
@@ -113,6 +114,7 @@ class Figure {
   }
   void number(Cell cell, bool beside);
   void corner(Cell cell);
+  void numberMarks();
   std::string signOf(std::size_t mark) const;
   void mark(Cell cell, std::size_t index);
   void hatch(Cell cell, std::size_t index);
@@ -128,6 +130,7 @@ class Figure {
   View view_;
   const FigureMarks& marks_;
   Memory memory_;
+  std::vector<std::size_t> signs_;   // of the marks, counted among those of one look
   std::vector<std::string> legend_;  // lines below the board
   DrawnAt size_;
   int layer_ = 0;  // of boards of one each: whose

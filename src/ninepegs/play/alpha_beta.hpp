@@ -6,7 +6,8 @@
 // to the room.
 //
 //   AlphaBeta tree;
-//   tree.begin(*game, position, limits, nullptr);
+//   bool whole = true;
+//   tree.begin(*game, position, {}, nullptr);
 //   std::int64_t score = tree.look(4, whole);
 #pragma once
 

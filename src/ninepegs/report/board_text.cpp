@@ -117,7 +117,7 @@ class BoardText {
     Cell first = row.cells.front();
     return hexagon_ ? board_.label(first) : std::to_string(board_.rowNumber(first));
   }
-  std::size_t cellWidth() const { return width_ + 2 + 2 * shadeWidth_ + between_.size(); }
+  std::size_t cellWidth() const { return width_ + 2 + shadeWidth_ + between_.size(); }
 
   void width() {
     if (numbered_) width_ = std::to_string(board_.all().count()).size();
@@ -228,8 +228,7 @@ class BoardText {
       open = paint_.marked("("), close = paint_.marked(")");
     else if (cell == marks_.origin)
       open = paint_.marked("<"), close = paint_.marked(">");
-    return shade(cell) + open + (piece.empty() ? nothing(cell) : piece) + close + shade(cell) +
-           between_;
+    return shade(cell) + open + (piece.empty() ? nothing(cell) : piece) + close + between_;
   }
 
   std::string row(const PictureRow& drawn, std::size_t y) const {
@@ -255,7 +254,7 @@ class BoardText {
       labels +=
           blank(1 + shadeWidth_) +
           padded(Geometry::columnName(marks_.flipped ? board_.columns() + 1 - x : x), width_) +
-          blank(1 + shadeWidth_) + between_;
+          " " + between_;
     }
     while (!labels.empty() && labels.back() == ' ') labels.pop_back();
     return paint_.faint(labels) + "\n";
