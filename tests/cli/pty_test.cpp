@@ -20,8 +20,8 @@ namespace {
 
 class Terminal {
  public:
-  Terminal(std::vector<std::string> words, unsigned short columns = 80) {
-    winsize size{24, columns, 0, 0};
+  Terminal(std::vector<std::string> words, unsigned short columns = 80, unsigned short rows = 24) {
+    winsize size{rows, columns, 0, 0};
     pid_ = forkpty(&end_, nullptr, nullptr, &size);
     if (pid_ == 0) {
       setenv("TERM", "xterm", 1);
@@ -150,6 +150,61 @@ TEST(OnATerminal, OfTwentyColumnsShowsAllTheSame) {
   play.until("Cross> ");
   play.type("5");
   play.until("Nought> ");
+  play.type("quit");
+  EXPECT_EQ(play.exitCode(), 0);
+}
+
+// The board stays at the top, with what was said since the last one below it.
+TEST(OnATerminal, TheBoardStaysInPlace) {
+  Terminal play({"play", "tic-tac-toe", "--second", "random", "--seed", "3"});
+  std::string first = play.until("Cross> ");
+  EXPECT_TRUE(has(first, "\x1b[H\x1b[2J\r\n")) << first;
+  EXPECT_LT(first.find("\x1b[H"), first.rfind("Tic-tac-toe. Cross: human"));  // said before it
+  play.type("5");
+  std::string second = play.until("Cross> ");
+  std::string last = second.substr(second.rfind("\x1b[H"));
+  EXPECT_TRUE(has(last, "last move: Nought")) << last;
+  EXPECT_LT(last.find("last move"), last.find("Nought plays")) << last;
+  play.type("quit");
+  EXPECT_EQ(play.exitCode(), 0);
+  Terminal plain({"play", "tic-tac-toe", "--second", "human", "--plain"});
+  EXPECT_FALSE(has(plain.until("Cross> "), "\x1b[H"));
+  plain.type("quit");
+  EXPECT_EQ(plain.exitCode(), 0);
+}
+
+// Where there is no room for it, it scrolls.
+TEST(OnATerminal, ALargeBoardScrolls) {
+  Terminal play({"play", "five-in-a-row", "--second", "human"}, 80, 16);
+  EXPECT_FALSE(has(play.until("Black> "), "\x1b[H"));
+  play.type("quit");
+  EXPECT_EQ(play.exitCode(), 0);
+}
+
+TEST(OnATerminal, TabCompletesMoves) {
+  Terminal play({"play", "chess", "--second", "human"});
+  play.until("White> ");
+  play.press('g');
+  play.press('1');
+  play.press('\t');
+  play.press('\t');
+  std::string listed = play.until("g1-f3, g1-h3");
+  EXPECT_TRUE(has(listed, "g1-"));
+  play.press('h');
+  play.press('\t');
+  play.type("");
+  EXPECT_TRUE(has(play.until("Black> "), "last move: White g1-h3"));
+  play.type("quit");
+  EXPECT_EQ(play.exitCode(), 0);
+}
+
+TEST(OnATerminal, AColumnsNumberNamesIt) {
+  Terminal play({"play", "connect-four", "--second", "human"});
+  play.until("Amber> ");
+  play.type("4");
+  EXPECT_TRUE(has(play.until("Slate> "), "last move: Amber d"));
+  play.type("8");
+  EXPECT_TRUE(has(play.until("Slate> "), "8"));
   play.type("quit");
   EXPECT_EQ(play.exitCode(), 0);
 }

@@ -1,5 +1,6 @@
 #include "ninepegs/cli/line_input.hpp"
 
+#include <fmt/format.h>
 #include <histedit.h>
 #include <poll.h>
 #include <unistd.h>
@@ -32,10 +33,14 @@ class Editor {
     el_set(edit_.get(), EL_SIGNAL, 0);
     el_set(edit_.get(), EL_HIST, &history, history_.get());
     el_set(edit_.get(), EL_GETCFN, &nextSign);
+    el_set(edit_.get(), EL_ADDFN, "complete", "completes the line", &complete);
+    el_set(edit_.get(), EL_BIND, "^I", "complete", nullptr);
   }
 
-  std::optional<std::string> line(const std::string& prompt) {
+  std::optional<std::string> line(const std::string& prompt,
+                                  const std::vector<std::string>& words) {
     prompt_ = prompt;
+    words_ = words;
     int length = 0;
     const char* got = el_gets(edit_.get(), &length);
     if (got == nullptr || length <= 0 || wantsStop(&stopFlag())) return std::nullopt;
@@ -74,18 +79,48 @@ class Editor {
     return 0;
   }
 
+  // What was typed becomes as much as all words have in common that begin so; if that is no more,
+  // they are listed.
+  static unsigned char complete(EditLine* edit, int) {
+    Editor* self = nullptr;
+    el_get(edit, EL_CLIENTDATA, &self);
+    const LineInfo* info = el_line(edit);
+    std::string typed(info->buffer, info->cursor), more;
+    std::vector<std::string> fit;
+    for (const std::string& word : self->words_)
+      if (word.rfind(typed, 0) == 0) fit.push_back(word);
+    if (fit.empty()) return CC_REFRESH_BEEP;
+    more = fit.front();
+    for (const std::string& word : fit)
+      more.resize(static_cast<std::size_t>(
+          std::mismatch(more.begin(), more.end(), word.begin(), word.end()).first - more.begin()));
+    while (firstBadUtf8(more) != std::string::npos) more.pop_back();
+    if (more.size() > typed.size()) {
+      el_insertstr(edit, more.c_str() + typed.size());
+      return CC_REFRESH;
+    }
+    if (fit.size() == 1) return CC_REFRESH_BEEP;
+    constexpr std::size_t shown = 40;
+    std::string rest = fit.size() > shown ? fmt::format(" ... {} in all", fit.size()) : "";
+    fit.resize(std::min(fit.size(), shown));
+    print("\n" + joined(fit, ", ") + rest + "\n");
+    return CC_REDISPLAY;
+  }
+
   std::string prompt_;
+  std::vector<std::string> words_;
   std::unique_ptr<History, void (*)(History*)> history_;
   std::unique_ptr<EditLine, void (*)(EditLine*)> edit_;
 };
 
 }  // namespace
 
-std::optional<std::string> readLine(const Context& context, const std::string& prompt) {
+std::optional<std::string> readLine(const Context& context, const std::string& prompt,
+                                    const std::vector<std::string>& words) {
   if (wantsStop(&stopFlag())) return std::nullopt;
   if (context.inputIsTerminal && context.outputIsTerminal) {
     static Editor editor;
-    std::optional<std::string> typed = editor.line(prompt);
+    std::optional<std::string> typed = editor.line(prompt, words);
     if (!typed) print("\n");
     return typed;
   }

@@ -1,5 +1,8 @@
 #include <fmt/format.h>
+#include <sys/ioctl.h>
+#include <unistd.h>
 
+#include <algorithm>
 #include <random>
 
 #include "ninepegs/base/files.hpp"
@@ -18,6 +21,7 @@ struct Options {
   GameOptions game;
   std::string first = "human";
   Said second, seed, record, resume;  // second: search
+  bool plain = false;
 };
 
 constexpr int plyLimit = 2000;  // of a game between computers
@@ -35,6 +39,41 @@ Seat seat(const std::string& who, const std::string& option) {
                    "there are: human, random, greedy, minimax, search, playouts, program:COMMAND"));
   return {who, engines::makeOpponent(who, option)};
 }
+
+// The terminal that it is played at. A board stays at the top, if there is room, with what was said
+// since the last one below it; without a terminal, all is printed as it comes.
+class Stage {
+ public:
+  explicit Stage(bool inPlace) : inPlace_(inPlace) {}
+
+  void say(const std::string& text) {
+    std::size_t sign = text.rfind(Table::boardSign);
+    std::string before = sign == text.npos ? text : text.substr(0, sign);
+    std::erase(before, Table::boardSign);
+    if (sign == text.npos || !fits(text.substr(sign + 1))) {
+      std::string rest = sign == text.npos ? "" : text.substr(sign + 1);
+      print(before + rest);
+      said_ = sign == text.npos ? said_ + before : "";
+      return;
+    }
+    print("\x1b[H\x1b[2J" + text.substr(sign + 1) + said_ + before);
+    said_.clear();
+  }
+
+ private:
+  // Lines that are said below it, and those that are typed, have room, too.
+  bool fits(const std::string& board) const {
+    constexpr long room = 5;
+    winsize size{};
+    if (!inPlace_ || ioctl(STDOUT_FILENO, TIOCGWINSZ, &size) != 0) return false;
+    return std::count(board.begin(), board.end(), '\n') +
+               std::count(said_.begin(), said_.end(), '\n') + room <=
+           size.ws_row;
+  }
+
+  bool inPlace_;
+  std::string said_;  // since the last board
+};
 
 // Takes up the game that the file holds, if it is there.
 void goOn(Table& table, const std::string& file) {
@@ -72,9 +111,13 @@ void run(const Options& options, Context& context) {
   bool computers = seats[0].computer || seats[1].computer;
   Table table(game, from, std::move(seats), seed, context.paint);
   if (options.resume) goOn(table, *options.resume);
-  print(fmt::format("{}. {}{}\n", context.paint.strong(game->info().title), players,
-                    computers ? fmt::format(". Seed {}", seed) : ""));
-  print(table.board());
+  const char* terminal = std::getenv("TERM");
+  bool moves = terminal != nullptr && std::string_view(terminal) != "dumb";
+  Stage stage(table.hasHuman() && !options.plain && moves && context.inputIsTerminal &&
+              context.outputIsTerminal);
+  stage.say(fmt::format("{}. {}{}\n", context.paint.strong(game->info().title), players,
+                        computers ? fmt::format(". Seed {}", seed) : ""));
+  stage.say(table.board());
   int plies = 0;
   bool helped = false;
   // What was played is kept after each line, so that nothing is lost, however this ends.
@@ -89,23 +132,23 @@ void run(const Options& options, Context& context) {
     keep();
     if (!table.over() && !table.humanToMove()) {
       if (++plies > plyLimit && !table.hasHuman()) {
-        print(fmt::format("the game is broken off after {} plies\n", plyLimit));
+        stage.say(fmt::format("the game is broken off after {} plies\n", plyLimit));
         break;
       }
-      print(table.computerMoves(&stopFlag()));
-      print(table.board());
+      stage.say(table.computerMoves(&stopFlag()));
+      stage.say(table.board());
       continue;
     }
     if (!table.hasHuman()) break;
     if (table.drawsMoves()) {
-      print(table.drawMove());
+      stage.say(table.drawMove());
       continue;
     }
-    print(table.legalInput() + (helped ? "" : "   (or: help)") + "\n");
+    stage.say(table.legalInput() + (helped ? "" : "   (or: help)") + "\n");
     helped = true;
-    std::optional<std::string> line = readLine(context, table.prompt());
+    std::optional<std::string> line = readLine(context, table.prompt(), table.words());
     if (!line) break;
-    print(table.answer(*line));
+    stage.say(table.answer(*line));
   }
   keep();
   if (options.record) {
@@ -139,6 +182,8 @@ void addPlay(CLI::App& app, Context& context) {
   option(command, "--seed S", options.seed,
          "seed of the random numbers (default: drawn, and shown)");
   option(command, "--record FILE", options.record, "write the game to this file at the end");
+  option(command, "--plain", options.plain,
+         "print each board below the last, also where the terminal could keep it in place");
   option(command, "--resume FILE", options.resume,
          "keep the game in this file while it is played; if it is there, go on with it");
 }

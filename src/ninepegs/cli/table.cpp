@@ -95,7 +95,8 @@ std::string Table::board() const {
   report::Marks marks;
   marks.flipped = flipped_;
   marks.shown = game_->shownCells(position_);
-  std::string out = "\n" + report::boardsText(*game_, position_, marks, paint_, viewer()) +
+  std::string out = boardSign +
+                    ("\n" + report::boardsText(*game_, position_, marks, paint_, viewer())) +
                     report::besidesText(*game_, position_, viewer()) + lastMove();
   if (!game_->ended(position_) && legal_.empty())
     return out + fmt::format("{} cannot move, and no end of the sheet holds\n",
@@ -141,7 +142,28 @@ std::string Table::computerMoves(const StopFlag* stop) {
   return out;
 }
 
-std::string Table::makeMove(const std::string& typed) {
+// Where moves are named by their columns, a column's number is as good as its name.
+std::string Table::columnOf(const std::string& typed) const {
+  const Geometry& board = game_->board();
+  std::optional<unsigned long long> number = wholeNumber(typed);
+  bool byColumn = !legal_.empty() &&
+                  std::all_of(legal_.begin(), legal_.end(),
+                              [&](const auto& text) { return board.findColumn(text).has_value(); });
+  if (!number || *number == 0 || *number > static_cast<unsigned>(board.columns()) || !byColumn)
+    return typed;
+  return Geometry::columnName(static_cast<int>(*number));
+}
+
+std::vector<std::string> Table::words() const {
+  std::vector<std::string> out = legal_;
+  for (const char* word : {"undo", "back", "forward", "goto", "lines", "hint", "random", "board",
+                           "flip", "setup", "moves", "save", "help", "quit"})
+    out.emplace_back(word);
+  return out;
+}
+
+std::string Table::makeMove(const std::string& said) {
+  std::string typed = columnOf(said);
   // Behind a picked piece a cell is where it goes, even where it would be another's move, too.
   std::vector<Move> found = pickedTo(typed);
   if (found.empty()) found = matchingMoves(*game_, position_, typed);
@@ -191,7 +213,7 @@ std::string Table::pick(const std::string& typed) {
   elsewhere.reset(*cell);
   if (elsewhere.none()) return "";  // nothing goes from there to another cell
   picked_ = marks.origin = *cell;
-  return "\n" + report::boardsText(*game_, position_, marks, paint_, viewer()) +
+  return boardSign + ("\n" + report::boardsText(*game_, position_, marks, paint_, viewer())) +
          fmt::format("from {}: {}\n", typed,
                      joined(report::textsFrom(*game_, position_, *cell), ", "));
 }

@@ -30,7 +30,10 @@ class Table {
   bool quit() const { return quit_; }
   bool hasHuman() const { return !seats_[0].computer || !seats_[1].computer; }
 
-  std::string board() const;  // board and whose turn, or the result
+  // Stands in front of each board in a text, so that it can be drawn in place.
+  static constexpr char boardSign = '\f';
+  std::string board() const;               // board and whose turn, or the result
+  std::vector<std::string> words() const;  // legal moves and commands, to complete from
   std::string prompt() const;
   std::string legalInput() const;                   // what can be typed now
   std::string computerMoves(const StopFlag* stop);  // the computer's move and what it says of it
@@ -43,7 +46,8 @@ class Table {
 
  private:
   std::string lastMove() const;
-  std::string makeMove(const std::string& typed);
+  std::string makeMove(const std::string& said);
+  std::string columnOf(const std::string& typed) const;
   std::string undo();
   // Backwards and forwards in the line that was played; from there another can be played, and the
   // old one is kept.

@@ -13,6 +13,7 @@ constexpr std::int32_t historyLimit = 1 << 20;
 constexpr std::uint64_t workedGames = 400;  // that a measure is worked out from
 constexpr int reducedFrom = 3;       // plies left, where late moves are looked at less deeply
 constexpr int muchReducedFrom = 6;   // ... by two plies
+constexpr int weighedFrom = 5;       // plies left, of an exact search
 constexpr std::size_t lateFrom = 4;  // moves in order
 
 }  // namespace
@@ -94,6 +95,23 @@ void AlphaBeta::rank(Level& level, int depth, std::uint16_t first) {
         if (level.hasKillers[k] && level.killers[k] == move) rank += 1 << (27 - k);
     }
     level.order[i] = {rank, static_cast<std::uint16_t>(i)};
+  }
+  if (limits_.exact && measured_ && depth >= weighedFrom) weigh(level);
+}
+
+// Where much lies below, it is worth a look at what each move comes to: what ranks alike is ordered
+// by the measure.
+void AlphaBeta::weigh(Level& level) {
+  int side = live_->toMove();
+  for (auto& [rank, move] : level.order) {
+    if (rank >= 1 << 26) continue;
+    live_->expectMoves(false);
+    live_->play(level.moves[move]);
+    if (!live_->ended())
+      rank = static_cast<std::int32_t>(
+                 std::clamp<std::int64_t>(live_->worth(side), -100'000, 100'000)) *
+             300;
+    live_->takeBack();
   }
 }
 
@@ -284,6 +302,7 @@ void AlphaBeta::begin(const Game& game, const Position& position, const SearchLi
   table_.nextSearch();
   nodes_ = 0;
   stopped_ = false;
+  open_ = limits.exact;
   measured_ = game.measure() != nullptr;
   live_ = game.live();
   worksOut_ = !measured_ && !limits_.exact;

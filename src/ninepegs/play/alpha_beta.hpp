@@ -36,7 +36,10 @@ class AlphaBeta {
   // line was not followed to its end. Nothing counts if it stopped on the way.
   std::int64_t look(int depth, bool& whole) {
     rootDepth_ = depth;
-    return look(0, depth, -endless, endless, whole);
+    std::int64_t most = open_ ? 1 : endless;
+    std::int64_t score = look(0, depth, -most, most, whole);
+    open_ = open_ && !decides(score);
+    return score;
   }
   bool stopped() const { return stopped_; }
   // The play that was expected when it looked last; may be empty.
@@ -77,6 +80,7 @@ class AlphaBeta {
                            std::uint16_t& bestMove, bool& whole);
   void weighTaking(Level& level, int ply);
   std::int64_t taking(int ply, int deep, std::int64_t best, std::int64_t alpha, std::int64_t beta);
+  void weigh(Level& level);
   void rank(Level& level, int depth, std::uint16_t first);
   bool outOfBudget();
   static std::size_t historyPlace(int side, const Move& move) {
@@ -97,6 +101,9 @@ class AlphaBeta {
   std::vector<std::int32_t> history_;
   std::uint64_t nodes_ = 0;
   int rootDepth_ = 0;
+  // Of an exact search: nobody can force a win in a ply less, so that all there is to find out is
+  // whether somebody can now.
+  bool open_ = false;
   bool stopped_ = false;
   std::chrono::steady_clock::time_point begun_;
   WorkedOut workedOut_;

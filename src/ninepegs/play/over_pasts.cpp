@@ -10,7 +10,8 @@ namespace {
 
 constexpr int longestPlayout = 1000;  // plies; then nobody has won
 constexpr int deepest = 12;
-constexpr std::size_t nearEach = 5;
+// Positions near each past: as many as one ply of all moves can be looked at in.
+constexpr std::uint64_t nearLeast = 5, nearMost = 24;
 
 }  // namespace
 
@@ -30,7 +31,12 @@ bool PastsPlayer::begin(const Game& game, const Knowledge& knowledge, const Over
   }
   pasts_->learn(knowledge, stream, stop);
   positions_.clear();
-  pasts_->listNear(nearEach, stream, positions_);
+  std::uint64_t near = nearLeast;
+  if (measured_ && limits.nodes > 0)
+    near = std::clamp<std::uint64_t>(
+        limits.nodes / (knowledge.moves().size() * std::max<std::size_t>(1, pasts_->size())),
+        nearLeast, nearMost);
+  pasts_->listNear(near, stream, positions_);
   for (std::size_t i = 0; i < pasts_->size(); ++i) positions_.push_back(pasts_->now(i));
   tallies_.assign(knowledge.moves().size(), {});
   return !positions_.empty();

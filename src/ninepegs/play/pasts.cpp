@@ -147,17 +147,22 @@ void Pasts::findAgreeing(Past& past, std::size_t hidden, const Knowledge::Ply* n
 }
 
 void Pasts::listNear(std::size_t each, Stream& stream, std::vector<Position>& out) {
+  constexpr std::size_t atOnce = 5;  // from one hidden ply, before another is drawn
   if (hidden_.empty()) return;
   for (Past& past : pasts_) {
     if (past.positions.back().words.size() != past.positions.front().words.size()) continue;
-    std::size_t hidden = stream.below(static_cast<std::uint32_t>(hidden_.size()));
-    findAgreeing(past, hidden, nullptr);
-    for (std::size_t tried = 0; tried < 2 * each && !agreeing_.empty(); ++tried) {
-      if (out.size() >= each * (1 + static_cast<std::size_t>(&past - pasts_.data()))) break;
-      changed_ = 0;
-      const Move& move = agreeing_[stream.below(static_cast<std::uint32_t>(agreeing_.size()))];
-      if (change(past, hidden, move) && othersStand(past))
-        out.push_back(changedAt(past, past.moves.size()));
+    std::size_t most = out.size() + each;
+    for (std::size_t from = 0; from < each; from += atOnce) {
+      std::size_t hidden = stream.below(static_cast<std::uint32_t>(hidden_.size()));
+      findAgreeing(past, hidden, nullptr);
+      std::size_t here = std::min(most, out.size() + atOnce);
+      for (std::size_t tried = 0; tried < 2 * atOnce && !agreeing_.empty(); ++tried) {
+        if (out.size() >= here) break;
+        changed_ = 0;
+        const Move& move = agreeing_[stream.below(static_cast<std::uint32_t>(agreeing_.size()))];
+        if (change(past, hidden, move) && othersStand(past))
+          out.push_back(changedAt(past, past.moves.size()));
+      }
     }
   }
 }
