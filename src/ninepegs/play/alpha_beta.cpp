@@ -13,7 +13,7 @@ constexpr std::int32_t historyLimit = 1 << 20;
 constexpr std::uint64_t workedGames = 400;  // that a measure is worked out from
 constexpr int reducedFrom = 3;       // plies left, where late moves are looked at less deeply
 constexpr int muchReducedFrom = 6;   // ... by two plies
-constexpr int weighedFrom = 5;       // plies left, of an exact search
+constexpr int weighedFrom = 3;       // plies left, of an exact search
 constexpr std::size_t lateFrom = 4;  // moves in order
 
 }  // namespace
@@ -21,6 +21,7 @@ constexpr std::size_t lateFrom = 4;  // moves in order
 bool AlphaBeta::outOfBudget() {
   if (stopped_) return true;
   if (limits_.nodes > 0 && nodes_ >= limits_.nodes) return stopped_ = true;
+  if (pauseAt_ > 0 && nodes_ >= pauseAt_) return stopped_ = paused_ = true;
   if (nodes_ % 256 == 0) {
     if (limits_.seconds > 0 && seconds() >= limits_.seconds) stopped_ = true;
     if (wantsStop(stop_)) stopped_ = true;
@@ -96,22 +97,44 @@ void AlphaBeta::rank(Level& level, int depth, std::uint16_t first) {
     }
     level.order[i] = {rank, static_cast<std::uint16_t>(i)};
   }
-  if (limits_.exact && measured_ && depth >= weighedFrom) weigh(level);
 }
 
-// Where much lies below, it is worth a look at what each move comes to: what ranks alike is ordered
-// by the measure.
-void AlphaBeta::weigh(Level& level) {
+// Where much lies below, it is worth a look at what each move comes to. Puts the one first that is
+// known to be enough: it wins at once, or the table says so. Else they are ordered by the measure,
+// those behind that are known to be too little.
+void AlphaBeta::weigh(Level& level, int ply, int depth, std::int64_t alpha, std::int64_t beta) {
+  constexpr std::int32_t known = 1 << 30, refuted = -known;
   int side = live_->toMove();
   for (auto& [rank, move] : level.order) {
-    if (rank >= 1 << 26) continue;
     live_->expectMoves(false);
     live_->play(level.moves[move]);
-    if (!live_->ended())
-      rank = static_cast<std::int32_t>(
-                 std::clamp<std::int64_t>(live_->worth(side), -100'000, 100'000)) *
-             300;
+    bool again = live_->toMove() == side, enough = false, tooLittle = false;
+    std::int64_t ended = 0;
+    if (endsWith(*live_, ply + 1, ended)) {
+      ended = again ? ended : -ended;
+      enough = ended >= beta;
+    } else {
+      if (const TableEntry* entry = table_.find(live_->hash());
+          entry != nullptr && (entry->whole || entry->depth >= depth - 1)) {
+        std::int64_t score = fetched(entry->score, ply + 1);
+        if (!again) score = -score;
+        Bound less = again ? Bound::atMost : Bound::atLeast;
+        Bound more = again ? Bound::atLeast : Bound::atMost;
+        enough = score >= beta && (entry->bound == more || entry->bound == Bound::exact);
+        tooLittle = score <= alpha && (entry->bound == less || entry->bound == Bound::exact);
+      }
+      if (tooLittle)
+        rank = refuted;
+      else if (rank < known)
+        rank = static_cast<std::int32_t>(
+                   std::clamp<std::int64_t>(live_->worth(side), -1'000'000, 1'000'000)) *
+               300;
+    }
     live_->takeBack();
+    if (enough) {
+      rank = 0x7fffffff;
+      return;
+    }
   }
 }
 
@@ -165,15 +188,12 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
   auto stored = [&](std::int64_t score) {
     return !decides(score) ? score : score > 0 ? score + ply : score - ply;
   };
-  auto fetched = [&](std::int64_t score) {
-    return !decides(score) ? score : score > 0 ? score - ply : score + ply;
-  };
   std::uint64_t hash = live_->hash();
   std::uint16_t first = 0xffff;
   if (const TableEntry* entry = table_.find(hash)) {
     first = entry->move;
     if (ply > 0 && (entry->depth >= depth || entry->whole)) {
-      std::int64_t score = fetched(entry->score);
+      std::int64_t score = fetched(entry->score, ply);
       if (entry->bound == Bound::exact || (entry->bound == Bound::atLeast && score >= beta) ||
           (entry->bound == Bound::atMost && score <= alpha)) {
         whole = whole && entry->whole;
@@ -185,6 +205,8 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
   live_->listMoves(level.moves);
   if (ply > 0 || level.order.size() != level.moves.size()) {
     rank(level, depth, first);
+    if (limits_.exact && game_->measure() != nullptr && depth >= weighedFrom)
+      weigh(level, ply, depth, alpha, beta);
   } else if (first != 0xffff) {  // at the root the drawn order stays, behind the best move
     auto it = std::find_if(level.order.begin(), level.order.end(),
                            [&](const auto& one) { return one.second == first; });
@@ -263,6 +285,7 @@ std::int64_t AlphaBeta::lookAtMoves(int ply, int depth, std::int64_t alpha, std:
       }
     }
     if (low >= beta) {
+      whole = wholeBelow;  // it is enough by itself
       cutBy(level, move, depth, side);
       break;
     }
@@ -303,6 +326,8 @@ void AlphaBeta::begin(const Game& game, const Position& position, const SearchLi
   nodes_ = 0;
   stopped_ = false;
   open_ = limits.exact;
+  lowest_ = -1, highest_ = 1;
+  wholeGames_ = -1;
   measured_ = game.measure() != nullptr;
   live_ = game.live();
   worksOut_ = !measured_ && !limits_.exact;
@@ -329,6 +354,44 @@ void AlphaBeta::begin(const Game& game, const Position& position, const SearchLi
   root.order.resize(root.moves.size());
   for (std::size_t i = 0; i < root.moves.size(); ++i)
     root.order[i] = {0, static_cast<std::uint16_t>(i)};
+}
+
+// Some random games from here; 0 if one of them went on and on.
+int AlphaBeta::lengthOfGames() {
+  constexpr int games = 40;
+  int longest = 0, most = limits::searchDepth / 2;
+  for (int number = 0; number < games; ++number) {
+    Stream stream(1, static_cast<std::uint64_t>(number));
+    int plies = 0;
+    while (plies <= most && !live_->ended() && live_->playDrawn(stream)) ++plies;
+    for (int i = 0; i < plies; ++i) live_->takeBack();
+    if (plies > most) return 0;
+    longest = std::max(longest, plies);
+  }
+  return std::min(2 * longest + 8, limits::searchDepth);
+}
+
+std::optional<int> AlphaBeta::lookToEnds(std::uint64_t nodes) {
+  if (!open_ || highest_ - lowest_ < 2 || game_->remembersPositions()) return std::nullopt;
+  if (wholeGames_ < 0) wholeGames_ = lengthOfGames();
+  if (wholeGames_ == 0) return std::nullopt;
+  rootDepth_ = wholeGames_;
+  pauseAt_ = nodes_ + nodes;
+  std::optional<int> result;
+  bool whole = true;
+  std::int64_t score = look(0, wholeGames_, 0, 1, whole);
+  if (!stopped_ && decides(score) && score > 0) {
+    result = 1;
+    lowest_ = 0;
+  } else if (!stopped_ && whole) {
+    score = look(0, wholeGames_, -1, 0, whole);
+    if (!stopped_ && decides(score)) result = -1;
+    if (!stopped_ && !decides(score) && whole) result = 0;
+    if (result == -1) highest_ = 0;
+  }
+  pauseAt_ = 0;
+  if (paused_) stopped_ = paused_ = false;
+  return result;
 }
 
 void AlphaBeta::drawOrder(Stream& stream) {

@@ -12,6 +12,7 @@
 #pragma once
 
 #include <chrono>
+#include <optional>
 #include <utility>
 
 #include "ninepegs/play/measure.hpp"
@@ -36,11 +37,14 @@ class AlphaBeta {
   // line was not followed to its end. Nothing counts if it stopped on the way.
   std::int64_t look(int depth, bool& whole) {
     rootDepth_ = depth;
-    std::int64_t most = open_ ? 1 : endless;
-    std::int64_t score = look(0, depth, -most, most, whole);
+    std::int64_t score =
+        look(0, depth, open_ ? lowest_ : -endless, open_ ? highest_ : endless, whole);
     open_ = open_ && !decides(score);
     return score;
   }
+  // Of an exact search: follows whole games. 1: the side to move wins, -1: it loses, 0: neither;
+  // nothing if that was not settled with so many positions. What was found meanwhile is kept.
+  std::optional<int> lookToEnds(std::uint64_t nodes);
   bool stopped() const { return stopped_; }
   // The play that was expected when it looked last; may be empty.
   const std::vector<Move>& line() const { return levels_.front().line; }
@@ -80,7 +84,12 @@ class AlphaBeta {
                            std::uint16_t& bestMove, bool& whole);
   void weighTaking(Level& level, int ply);
   std::int64_t taking(int ply, int deep, std::int64_t best, std::int64_t alpha, std::int64_t beta);
-  void weigh(Level& level);
+  int lengthOfGames();
+  void weigh(Level& level, int ply, int depth, std::int64_t alpha, std::int64_t beta);
+  // Scores of wins count plies from the position in the table, from the root outside it.
+  static std::int64_t fetched(std::int64_t score, int ply) {
+    return !decides(score) ? score : score > 0 ? score - ply : score + ply;
+  }
   void rank(Level& level, int depth, std::uint16_t first);
   bool outOfBudget();
   static std::size_t historyPlace(int side, const Move& move) {
@@ -104,6 +113,10 @@ class AlphaBeta {
   // Of an exact search: nobody can force a win in a ply less, so that all there is to find out is
   // whether somebody can now.
   bool open_ = false;
+  std::int64_t lowest_ = -1, highest_ = 1;  // ... or whether one side can, if that is known
+  std::uint64_t pauseAt_ = 0;               // nodes; 0: never
+  bool paused_ = false;
+  int wholeGames_ = -1;  // plies that no game from here should exceed; 0: they have no end in sight
   bool stopped_ = false;
   std::chrono::steady_clock::time_point begun_;
   WorkedOut workedOut_;

@@ -11,6 +11,8 @@ namespace {
 constexpr std::uint64_t levelNodes[] = {20, 60, 200, 600, 2'000, 6'000, 20'000, 60'000, 200'000};
 constexpr std::uint32_t levelSlips[] = {40, 30, 22, 15, 10, 6, 3, 1, 0};
 
+constexpr int endsFrom = 6;  // plies of an exact search, before whole games are followed between
+
 class Search final : public Opponent {
  public:
   explicit Search(const SearchLimits& limits) : said_(limits), limits_(limits) {
@@ -59,6 +61,15 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
     choice.solved = whole || decides(score);
     choice.steps.push_back({depth, score, tree_.nodes(), tree_.seconds(), choice.line});
     // What the table knows may be a win that is not the shortest: that is one within the depth.
+    if (limits_.exact && depth >= endsFrom && !whole && !decides(score)) {
+      std::optional<int> known = tree_.lookToEnds(2 * tree_.nodes());
+      if (tree_.stopped()) break;
+      if (known == 0) {
+        choice.solved = true;
+        if (!tree_.line().empty()) choice.line = tree_.line(), choice.move = choice.line.front();
+        break;
+      }
+    }
     bool settled = decides(score) && (!limits_.exact || winScore - std::abs(score) <= depth);
     if (settled || (whole && !(limits_.exact && decides(score)))) break;
   }
