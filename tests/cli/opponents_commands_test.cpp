@@ -5,6 +5,7 @@
 
 #include "ninepegs/base/diagnostic.hpp"
 #include "ninepegs/base/files.hpp"
+#include "ninepegs/base/process.hpp"
 #include "support/folder.hpp"
 #include "support/program.hpp"
 
@@ -227,6 +228,54 @@ TEST(Replay, DrawsAStrip) {
   EXPECT_EQ(ran.exitCode, 2);
   EXPECT_TRUE(has(ran.err, ".svg, .png or .pdf")) << ran.err;
   EXPECT_FALSE(std::filesystem::exists(folder / "strip.gif"));
+}
+
+// Read by another program, by the specification: sums, order, and as many rows as it is high.
+TEST(Replay, Animates) {
+  Folder folder;
+  std::string game = (folder / "game.txt").string(), file = (folder / "game.png").string();
+  ninepegs({"play", "tic-tac-toe", "--first", "random", "--second", "greedy", "--seed", "7",
+            "--record", game});
+  Ran ran = ninepegs({"replay", game, "--animate", file});
+  EXPECT_EQ(ran.exitCode, 0) << ran.err;
+  EXPECT_TRUE(has(ran.out, "animated: " + file)) << ran.out;
+  const char* reader = R"(
+import struct, sys, zlib
+data = open(sys.argv[1], 'rb').read()
+assert data[:8] == b'\x89PNG\r\n\x1a\n'
+at, chunks = 8, []
+while at < len(data):
+    size, name = struct.unpack('>I4s', data[at:at + 8])
+    body = data[at + 8:at + 8 + size]
+    assert struct.unpack('>I', data[at + 8 + size:at + 12 + size])[0] == zlib.crc32(name + body)
+    chunks.append((name.decode(), body))
+    at += 12 + size
+assert at == len(data) and chunks[0][0] == 'IHDR' and chunks[1][0] == 'acTL' and chunks[-1][0] == 'IEND'
+width, height, depth, colours = struct.unpack('>IIBB', chunks[0][1][:10])
+assert (depth, colours) == (8, 2)
+frames, loops = struct.unpack('>II', chunks[1][1])
+sequence, drawn, seen = 0, 0, set()
+for name, body in chunks[2:-1]:
+    if name == 'fcTL':
+        assert struct.unpack('>I', body[:4])[0] == sequence and struct.unpack('>II', body[4:12]) == (width, height)
+        sequence += 1
+        continue
+    if name == 'fdAT':
+        assert struct.unpack('>I', body[:4])[0] == sequence
+        sequence, body = sequence + 1, body[4:]
+    rows = zlib.decompress(body)
+    assert len(rows) == height * (width * 3 + 1)
+    drawn += 1
+    seen.add(rows)
+assert frames == drawn == len(seen) and loops == 0
+print(frames)
+)";
+  Finished read = runProcess({"python3", "-c", reader, file}, "", {});
+  EXPECT_EQ(read.exitCode, 0);
+  EXPECT_GE(std::atoi(read.output.c_str()), 6);
+  Ran other = ninepegs({"replay", game, "--animate", (folder / "game.gif").string()});
+  EXPECT_EQ(other.exitCode, 2);
+  EXPECT_TRUE(has(other.err, "is written as .png")) << other.err;
 }
 
 }  // namespace

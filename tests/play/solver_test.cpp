@@ -1,5 +1,7 @@
 #include "ninepegs/play/solver.hpp"
 
+#include <unordered_map>
+
 #include "ninepegs/verify/every.hpp"
 #include "support/games.hpp"
 
@@ -79,6 +81,88 @@ TEST(Solver, SaysWhatItKnowsWhenItIsBrokenOff) {
   EXPECT_TRUE(solved.brokenOff);
   EXPECT_GT(solved.depth, 4);
   EXPECT_EQ(solved.moves.size(), 7u);
+}
+
+// Connect four by hand, on seven columns of seven bits, as the rules are told: from the side to
+// move, how many plies until it wins (positive) or loses (negative); 0 a draw.
+class FourByHand {
+ public:
+  void drop(int column) {
+    mine_ ^= all_;
+    all_ |= all_ + (1ull << (column * 7));
+  }
+  bool open(int column) const { return (all_ & (1ull << (column * 7 + 5))) == 0; }
+  int solve() {
+    if (wins(mine_ ^ all_)) return 0;  // never asked
+    return look();
+  }
+
+ private:
+  static bool wins(std::uint64_t stones) {
+    for (int step : {1, 6, 7, 8}) {
+      std::uint64_t two = stones & (stones >> step);
+      if ((two & (two >> (2 * step))) != 0) return true;
+    }
+    return false;
+  }
+  int look() {
+    auto [at, fresh] = known_.emplace(mine_ + all_, 0);
+    if (!fresh) return at->second;
+    int best = -1000;
+    bool any = false;
+    for (int column : {3, 2, 4, 1, 5, 0, 6}) {
+      if (!open(column)) continue;
+      any = true;
+      std::uint64_t mine = mine_, all = all_;
+      drop(column);
+      int here = 0;
+      if (wins(mine_ ^ all_))
+        here = 1;
+      else if (int behind = look(); behind != 0)
+        here = behind > 0 ? -behind - 1 : -behind + 1;
+      mine_ = mine, all_ = all;
+      if (rank(here) > rank(best) || best == -1000) best = here;
+      if (best == 1) break;
+    }
+    if (!any) best = 0;
+    return known_[mine_ + all_] = best;
+  }
+  static int rank(int result) {
+    return result > 0 ? 1000 - result : result < 0 ? -1000 - result : 0;
+  }
+
+  std::uint64_t mine_ = 0, all_ = 0;  // of the side to move; of both
+  std::unordered_map<std::uint64_t, int> known_;
+};
+
+TEST(Solver, AgreesWithConnectFourByHand) {
+  std::shared_ptr<const Game> game = test::shipped("connect-four");
+  int compared = 0, wins = 0;
+  for (std::uint64_t number = 0; number < 60; ++number) {
+    Stream stream(9, number);
+    Position position = game->start();
+    FourByHand hand;
+    int plies = 22 + static_cast<int>(stream.below(8));
+    for (int ply = 0; ply < plies && !game->ended(position); ++ply) {
+      int column = static_cast<int>(stream.below(7));
+      if (!hand.open(column)) continue;
+      hand.drop(column);
+      position = playMoves(*game, position, Geometry::columnName(column + 1), "test");
+    }
+    if (game->ended(position)) continue;
+    int expected = hand.solve();
+    Solved solved = solve(*game, position, {.megabytes = 4});
+    ASSERT_TRUE(solved.known) << number;
+    int side = game->toMove(position);
+    EXPECT_EQ(solved.winner, expected == 0 ? -1 : expected > 0 ? side : 1 - side) << number;
+    if (expected != 0) {
+      EXPECT_EQ(solved.plies, std::abs(expected)) << number;
+      ++wins;
+    }
+    ++compared;
+  }
+  EXPECT_GT(compared, 15);
+  EXPECT_GT(wins, 5);
 }
 
 }  // namespace

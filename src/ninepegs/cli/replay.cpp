@@ -18,7 +18,7 @@ namespace {
 
 struct Options {
   std::string record;
-  Said game, variant, number, ply, figure, strip, to;
+  Said game, variant, number, ply, figure, strip, animate, to;
   bool boards = false, json = false;
 };
 
@@ -48,11 +48,12 @@ class Games {
 constexpr std::size_t stripMost = 600;  // boards
 constexpr int stripRow = 6;
 
-// Every board of the game on one sheet, each with the move that led to it marked.
-void strip(const Game& game, const records::Replayed& played, const std::string& file) {
+// Every board of the game, each with the move that led to it marked. `option` wants them.
+std::vector<draw::StripBoard> everyBoard(const Game& game, const records::Replayed& played,
+                                         const std::string& option) {
   if (played.moves.size() >= stripMost)
-    throw BadInput(Place{"--strip", 0, 0, 1, {}},
-                   fmt::format("a strip holds {} boards, and this game has {} plies", stripMost,
+    throw BadInput(Place{option, 0, 0, 1, {}},
+                   fmt::format("there is room for {} boards, and this game has {} plies", stripMost,
                                played.moves.size()),
                    "draw single boards: --ply N --figure FILE");
   std::vector<draw::StripBoard> boards(1);
@@ -69,8 +70,19 @@ void strip(const Game& game, const records::Replayed& played, const std::string&
     board.position = position;
     if (ply + 1 == played.moves.size()) board.marks.shown = game.shownCells(position);
   }
-  writeFile(file, draw::boardStrip(game, boards, stripRow,
+  return boards;
+}
+
+void strip(const Game& game, const records::Replayed& played, const std::string& file) {
+  writeFile(file, draw::boardStrip(game, everyBoard(game, played, "--strip"), stripRow,
                                    std::filesystem::path(file).extension().string(), file));
+}
+
+void animate(const Game& game, const records::Replayed& played, const std::string& file) {
+  if (!file.ends_with(".png"))
+    throw BadInput(Place{"--animate", 1, 1, static_cast<int>(file.size()), file},
+                   "an animated picture is written as .png", "such as: --animate game.png");
+  writeFile(file, draw::boardAnimation(game, everyBoard(game, played, "--animate"), 1, file));
 }
 
 // One game: its boards, a figure, another format.
@@ -101,6 +113,7 @@ void show(const Options& options, const Game& game, const records::GameRecord& r
     draw::drawBoard(game, position, marks, *options.figure);
   }
   if (options.strip) strip(game, played, *options.strip);
+  if (options.animate) animate(game, played, *options.animate);
   if (options.json) {
     print(report::replayJson(game, record, played) + "\n");
     return;
@@ -109,6 +122,7 @@ void show(const Options& options, const Game& game, const records::GameRecord& r
         report::plyText(game, position, ply, nullptr, context.paint));
   if (options.figure) print("figure: " + *options.figure + "\n");
   if (options.strip) print("strip: " + *options.strip + "\n");
+  if (options.animate) print("animated: " + *options.animate + "\n");
   if (options.to) print("record: " + *options.to + "\n");
 }
 
@@ -120,8 +134,8 @@ void run(const Options& options, Context& context) {
   // The first game, as long as it may be the only one.
   std::optional<std::pair<records::GameRecord, records::Replayed>> only;
   unsigned long long number = 0, faulty = 0;
-  bool one = options.number || options.ply || options.figure || options.strip || options.to ||
-             options.boards;
+  bool one = options.number || options.ply || options.figure || options.strip || options.animate ||
+             options.to || options.boards;
   Progress progress(context, "games", 0);
   while (std::optional<records::GameRecord> record = reader->next()) {
     if (wantsStop(&stopFlag())) break;
@@ -186,6 +200,8 @@ void addReplay(CLI::App& app, Context& context) {
   option(command, "--figure FILE", options.figure, "also draw it: .svg, .png or .pdf");
   option(command, "--strip FILE", options.strip,
          "draw every board of the game on one sheet: .svg, .png or .pdf");
+  option(command, "--animate FILE", options.animate,
+         "also draw its boards one after the other, a second each, as an animated .png");
   option(command, "--to FILE", options.to, "write the game to this file: .pgn, .txt or .sgf");
   option(command, "--json", options.json, "print one JSON object a game");
 }

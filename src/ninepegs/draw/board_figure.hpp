@@ -32,6 +32,11 @@ struct StripBoard {
 std::string boardStrip(const Game& game, const std::vector<StripBoard>& boards, int aRow,
                        const std::string& ending, const std::string& name = "the figure");
 
+// The boards one after the other, over and over, as the bytes of an animated .png. Requires at
+// least one board, and seconds from 0.01 to 200.
+std::string boardAnimation(const Game& game, const std::vector<StripBoard>& boards,
+                           double secondsEach, const std::string& name = "the picture");
+
 // Writes an .svg, .png or .pdf file, chosen by the ending, whole or not at all. Throws BadInput for
 // another ending or a file that cannot be written.
 void drawBoard(const Game& game, const Position& position, const FigureMarks& marks,
