@@ -24,7 +24,7 @@ TEST(WorkedOut, PiecesCount) {
   std::shared_ptr<const Game> game = unmeasured("draughts");
   WorkedOut measure;
   Stream stream(1, 1);
-  measure.learn(*game, game->start(), 400, stream);
+  measure.learn(*game, game->start(), {.games = 400}, stream);
   MoveList moves;
   int more = 0, agreed = 0;
   for (std::uint64_t number = 0; number < 60; ++number) {
@@ -50,8 +50,8 @@ TEST(WorkedOut, IsTheSameForTheSameSeed) {
   auto learned = [&] {
     WorkedOut measure;
     Stream stream(5, 5);
-    measure.learn(*game, game->start(), 60, stream);
-    measure.learn(*game, game->start(), 60, stream);
+    measure.learn(*game, game->start(), {.games = 60}, stream);
+    measure.learn(*game, game->start(), {.games = 60}, stream);
     return measure.worth(*game->live(), 0);
   };
   EXPECT_EQ(learned(), learned());

@@ -323,6 +323,7 @@ void AlphaBeta::begin(const Game& game, const Position& position, const SearchLi
   }
   game_ = &game;
   table_.nextSearch();
+  begun_ = std::chrono::steady_clock::now();
   nodes_ = 0;
   stopped_ = false;
   open_ = limits.exact;
@@ -332,17 +333,17 @@ void AlphaBeta::begin(const Game& game, const Position& position, const SearchLi
   live_ = game.live();
   worksOut_ = !measured_ && !limits_.exact;
   if (worksOut_) {
-    // As many games as cost little beside the search.
-    std::uint64_t games = workedGames;
-    if (limits_.nodes > 0) games = std::clamp<std::uint64_t>(limits_.nodes / 25, 50, workedGames);
+    // As many games as cost little beside the search; at first more.
+    std::uint64_t plies = workedOut_.known() ? limits_.nodes / 3 : limits_.nodes;
     Stream stream(1, position.words.empty() ? 0 : game.hash(position));
-    workedOut_.learn(game, position, games, stream);
+    workedOut_.learn(game, position,
+                     {.games = workedGames, .plies = plies, .seconds = limits_.seconds / 4},
+                     stream);
     measured_ = true;
   }
   takes_ = !limits_.exact && anythingTakes(position);
   live_->setUp(position);
   for (std::int32_t& one : history_) one /= 8;
-  begun_ = std::chrono::steady_clock::now();
   // Forced moves lead deeper than the depth says.
   int deepest = limits.depth > 0 ? limits.depth : limits::searchDepth;
   levels_.resize(

@@ -2,14 +2,16 @@
 
 #include <algorithm>
 #include <bit>
+#include <chrono>
 #include <cmath>
 
 namespace ninepegs::play {
 namespace {
 
-constexpr int longest = 300;        // plies of a game; then nobody has won
-constexpr int shown = 3;            // positions of each game
-constexpr std::size_t kept = 6000;  // examples, the newest
+constexpr int longest = 300;          // plies of a game; then nobody has won
+constexpr std::uint64_t fewest = 20;  // games, whatever the limits say
+constexpr int shown = 3;              // positions of each game
+constexpr std::size_t kept = 6000;    // examples, the newest
 constexpr int rounds = 4;
 constexpr double rate = 0.02, decay = 0.0005;
 constexpr double scale = 1000;
@@ -25,7 +27,16 @@ void WorkedOut::listBits(const Position& position, std::vector<std::uint32_t>& b
                      static_cast<std::uint32_t>(std::countr_zero(left)));
 }
 
-void WorkedOut::learn(const Game& game, const Position& from, std::uint64_t games, Stream& stream) {
+void WorkedOut::learn(const Game& game, const Position& from, const Limits& limits,
+                      Stream& stream) {
+  auto begun = std::chrono::steady_clock::now();
+  auto over = [&](std::uint64_t games, std::uint64_t plies) {
+    if (games < fewest) return false;
+    if (games >= limits.games || (limits.plies > 0 && plies >= limits.plies)) return true;
+    return limits.seconds > 0 &&
+           std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count() >=
+               limits.seconds;
+  };
   // Earlier positions that a game remembers stand behind the words of its start.
   std::size_t words = game.start().words.size();
   if (weights_.size() != words * 64 + 1) {
@@ -35,7 +46,8 @@ void WorkedOut::learn(const Game& game, const Position& from, std::uint64_t game
   words_ = words;
   std::unique_ptr<LivePosition> live = game.live();
   std::vector<Position> path;
-  for (std::uint64_t number = 0; number < games; ++number) {
+  std::uint64_t plies = 0;
+  for (std::uint64_t number = 0; !over(number, plies); ++number, plies += path.size()) {
     live->setUp(from);
     path.clear();
     while (live->plies() < longest && !live->ended() && live->playDrawn(stream)) {

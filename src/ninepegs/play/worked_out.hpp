@@ -2,7 +2,7 @@
 // for games whose sheet does not say. Internal to the room.
 //
 //   WorkedOut measure;
-//   measure.learn(*game, position, 200, stream);
+//   measure.learn(*game, position, {.games = 200}, stream);
 //   score = measure.worth(*game->live(), 0);
 //
 // A position is a row of bits: what stands on which cell, numbers, hands. Each bit gets a weight by
@@ -19,8 +19,13 @@ namespace ninepegs::play {
 
 class WorkedOut {
  public:
-  // Plays so many games from the position, which must not be the end.
-  void learn(const Game& game, const Position& from, std::uint64_t games, Stream& stream);
+  struct Limits {
+    std::uint64_t games = 400;
+    std::uint64_t plies = 0;  // of all of them, but for a few games; 0: no limit
+    double seconds = 0;       // likewise
+  };
+  // Plays games from the position, which must not be the end.
+  void learn(const Game& game, const Position& from, const Limits& limits, Stream& stream);
   bool known() const { return !weights_.empty(); }
   // For a side; 1000 is about what decides half of all games. Requires known().
   std::int64_t worth(const LivePosition& live, int side);
