@@ -144,7 +144,7 @@ void run(const Options& options, Context& context) {
       stage.say(table.drawMove());
       continue;
     }
-    stage.say(table.legalInput() + (helped ? "" : "   (or: help)") + "\n");
+    print(table.legalInput() + (helped ? "" : "   (or: help)") + "\n");
     helped = true;
     std::optional<std::string> line = readLine(context, table.prompt(), table.words());
     if (!line) break;

@@ -64,6 +64,10 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
     if (result.kind != ResultKind::ongoing || game.countMoves(after) == 0) {
       one.known = true;
       if (result.kind == ResultKind::win) one.winner = result.winner;
+    } else if (out.known && move == choice.move) {  // it comes to what the position does
+      one.known = true;
+      one.winner = out.winner;
+      one.plies = out.plies;
     } else if (!over() && out.known) {
       Choice reply = search->choose(game, after, stream);
       out.nodes += reply.nodes;
