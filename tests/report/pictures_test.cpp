@@ -181,6 +181,28 @@ TEST(Pictures, ShadesSayWhose) {
   EXPECT_NE(besidesText(*alike, both).find("cold c1"), std::string::npos);
 }
 
+// Two boards stand beside each other where there is room, so that a game goes on a small screen.
+TEST(Pictures, TwoBoardsBesideEachOther) {
+  auto small = test::fromText(
+      "game odd\nsides Amber and Slate\nboard square 3 x 2, one each\npiece peg o\n"
+      "move place\n  pick there in my empty\n  put peg on there\n"
+      "ends\n  draw \"full\" when no my empty\n");
+  Position position = test::after(*small, "a1, c2");
+  EXPECT_EQ(boardsText(*small, position, {}, Paint()),
+            " Amber's board    Slate's board\n"
+            " 2  .  .  .       2  .  .  o\n"
+            " 1  o  .  .       1  .  .  .\n"
+            "    a  b  c          a  b  c\n");
+  std::string ships =
+      boardsText(*test::shipped("battleship"), test::shipped("battleship")->start(), {}, Paint());
+  EXPECT_EQ(test::count(ships, "\n"), 12u) << ships;
+  auto wide = test::fromText(
+      "game odd\nsides Amber and Slate\nboard square 14 x 2, one each\npiece peg o\n"
+      "move place\n  pick there in my empty\n  put peg on there\n"
+      "ends\n  draw \"full\" when no my empty\n");
+  EXPECT_EQ(test::count(boardsText(*wide, wide->start(), {}, Paint()), "\n"), 9u);
+}
+
 // Seen from the other side of the table: the same picture turned by half.
 TEST(Pictures, Flipped) {
   Paint plain;

@@ -283,6 +283,40 @@ std::string boardText(const Game& game, const Position& position, const Marks& m
   return BoardText(game, position, marks, paint).text();
 }
 
+static std::vector<std::string> linesOf(const std::string& text) {
+  std::vector<std::string> out;
+  for (std::size_t at = 0; at < text.size();) {
+    std::size_t end = std::min(text.find('\n', at), text.size());
+    out.push_back(text.substr(at, end - at));
+    at = end + 1;
+  }
+  return out;
+}
+
+// Two boards, as they are and without colours: beside each other where a line has room for both,
+// else one below the other.
+static std::string besideEachOther(const std::string& left, const std::string& leftPlain,
+                                   const std::string& right, const std::string& rightPlain) {
+  constexpr std::size_t most = 78, gap = 3;
+  std::vector<std::string> lefts = linesOf(left), plain = linesOf(leftPlain);
+  std::vector<std::string> rights = linesOf(right);
+  auto widest = [](const std::vector<std::string>& lines) {
+    std::size_t width = 0;
+    for (const std::string& line : lines)
+      width = std::max(width, static_cast<std::size_t>(columnsOf(line)));
+    return width;
+  };
+  std::size_t width = widest(plain);
+  if (width + gap + widest(linesOf(rightPlain)) > most || lefts.size() != rights.size())
+    return left + "\n" + right;
+  std::string out;
+  for (std::size_t i = 0; i < lefts.size(); ++i) {
+    std::size_t blanks = width + gap - static_cast<std::size_t>(columnsOf(plain[i]));
+    out += lefts[i] + std::string(rights[i].empty() ? 0 : blanks, ' ') + rights[i] + "\n";
+  }
+  return out;
+}
+
 std::string boardsText(const Game& game, const Position& position, const Marks& marks,
                        const Paint& paint, int viewer) {
   View view;
@@ -291,14 +325,16 @@ std::string boardsText(const Game& game, const Position& position, const Marks& 
   Marks all = marks;
   all.seen = view.marks;
   all.shaded = viewer < 0;  // of marks a side sees what it is shown by letters
-  std::string out;
-  for (int board = 0; board < game.boards(); ++board) {
+  auto one = [&](int board, const Paint& painted) {
     all.board = board;
-    if (board > 0) out += "\n";
+    std::string head;
     if (game.boards() > 1)
-      out += " " + paint.side(board, game.info().sides[board]) + paint.faint("'s board") + "\n";
-    out += boardText(game, shown, all, paint);
-  }
+      head = " " + painted.side(board, game.info().sides[board]) + painted.faint("'s board") + "\n";
+    return head + boardText(game, shown, all, painted);
+  };
+  std::string out = one(0, paint);
+  if (game.boards() > 1)
+    out = besideEachOther(out, one(0, Paint()), one(1, paint), one(1, Paint()));
   if (!view.words.empty()) {
     std::string words;
     for (const std::string& word : view.words) words += (words.empty() ? "" : ", ") + word;
