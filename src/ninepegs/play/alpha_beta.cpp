@@ -8,7 +8,7 @@ namespace ninepegs::play {
 namespace {
 
 constexpr std::uint64_t usualMegabytes = 8;
-constexpr int deepestTaking = 12;  // plies behind the last, of moves that take
+constexpr int deepestTaking = 12;           // plies behind the last, of moves that take
 constexpr std::uint64_t workedGames = 400;  // that a measure is worked out from
 constexpr int reducedFrom = 3;       // plies left, where late moves are looked at less deeply
 constexpr int muchReducedFrom = 6;   // ... by two plies
