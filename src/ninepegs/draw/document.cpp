@@ -79,6 +79,7 @@ class Document::Pages {
         scales.push_back(std::min(room / extent.width, boardMost * pageHeight / extent.height));
         tall = std::max(tall, scales.back() * extent.height);
       }
+      putHeads(tall + 3 * captionSize + 6);
       gap(6);
       need(tall + 3 * captionSize);
       for (std::size_t i = from; i < to; ++i) {
@@ -100,7 +101,22 @@ class Document::Pages {
     }
   }
 
+  // A heading waits for what stands below it, so that it is not alone at the foot of a page.
+  void head(const std::string& text, int level) { heads_.emplace_back(text, level); }
+  // Those that wait, above something so tall.
+  void putHeads(double below) {
+    double tall = 0;
+    for (const auto& [text, level] : heads_) tall += level == 1 ? 46 : 25;
+    if (!heads_.empty()) need(tall + below);
+    for (const auto& [words, level] : std::exchange(heads_, {})) {
+      gap(level == 1 ? 16 : 9);
+      text(words, aside, textWidth, level == 1 ? 15 : 11, true);
+      if (level == 1) rule(1);
+    }
+  }
+
   std::string finished() {
+    putHeads(0);
     number();
     cairo_status_t status = cairo_status(cr_.get());
     cr_.reset();
@@ -147,25 +163,25 @@ class Document::Pages {
   std::unique_ptr<cairo_t, void (*)(cairo_t*)> cr_;
   double y_ = above;
   int page_ = 1;
+  std::vector<std::pair<std::string, int>> heads_;  // text, level
 };
 
 Document::Document(const std::string& title) : pages_(std::make_unique<Pages>(title)) {}
 Document::~Document() = default;
 
 void Document::heading(const std::string& text, int level) {
-  pages_->gap(level == 1 ? 16 : 9);
-  pages_->need(level == 1 ? 90 : 50);  // not alone at the foot of a page
-  pages_->text(text, aside, textWidth, level == 1 ? 15 : 11, true);
-  if (level == 1) pages_->rule(1);
+  pages_->head(text, level);
 }
 
 void Document::paragraph(const std::string& text) {
+  pages_->putHeads(40);
   pages_->text(text, aside, textWidth, 10, false);
   pages_->gap(4);
 }
 
 void Document::item(const std::string& text, int depth) {
   double in = 14.0 * (depth + 1);
+  pages_->putHeads(40);
   pages_->text("\u2022 " + text, aside + in - 9, textWidth - in + 9, 9.5, false);
   pages_->gap(1.5);
 }
