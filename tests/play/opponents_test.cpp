@@ -285,5 +285,24 @@ TEST(Opponent, NamesTellTheLimits) {
   EXPECT_EQ(makeOpponent("greedy", "t")->name(), "greedy");
 }
 
+// Both sides search; the one with the queen or the rook mates well before the draw of fifty moves.
+TEST(Search, WinsBasicEndings) {
+  auto chess = test::shipped("chess");
+  for (const char* fen : {"8/8/8/3k4/8/8/8/QK6 w - - 0 1", "8/8/8/3k4/8/8/8/RK6 w - - 0 1"}) {
+    Position position = chess->readPosition(fen, "test");
+    std::unique_ptr<Opponent> sides[2] = {makeSearch({.nodes = 30'000}),
+                                          makeSearch({.nodes = 30'000})};
+    int plies = 0;
+    for (; !chess->ended(position) && plies < 90; ++plies) {
+      Stream stream(2, static_cast<std::uint64_t>(plies));
+      Choice choice = sides[chess->toMove(position)]->choose(*chess, position, stream);
+      chess->apply(position, choice.move);
+    }
+    Result result = chess->result(position);
+    EXPECT_EQ(result.kind, ResultKind::win) << fen;
+    EXPECT_EQ(result.winner, 0) << fen;
+  }
+}
+
 }  // namespace
 }  // namespace ninepegs::play
