@@ -139,13 +139,14 @@ TEST(Check, FaultsGiveExitCodeOneAndFiles) {
                         (folder / "report").string()});
     EXPECT_EQ(ran.exitCode, 1) << name << ran.err;
     expectParts(ran.out, {"Fault 1", "leads to", "check.json", "junit.xml", "check.sarif",
-                          "report.html", "check.png", "fault.png"});
-    EXPECT_EQ(filesIn(folder / "report"), 6u);
+                          "report.html", "check.png", "fault.png", "faults.pgn"});
+    EXPECT_EQ(filesIn(folder / "report"), 7u);
     std::ifstream file(folder / "report/check.json");
     EXPECT_EQ(Json::parse(file)["findings"].size(), 1u);
     // A second check without a fault leaves no figure of the old one.
     ninepegs({"check", "tic-tac-toe", "--playouts", "50", "--out", (folder / "report").string()});
     EXPECT_FALSE(fs::exists(folder / "report/fault.png"));
+    EXPECT_FALSE(fs::exists(folder / "report/faults.pgn"));
   }
 }
 

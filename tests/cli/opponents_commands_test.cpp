@@ -230,6 +230,24 @@ TEST(Replay, DrawsAStrip) {
   EXPECT_FALSE(std::filesystem::exists(folder / "strip.gif"));
 }
 
+// Every record that a check wrote is a game by the faulty rules.
+TEST(Replay, PlaysTheGamesThatLeadToFaults) {
+  int written = 0;
+  for (const auto& one :
+       std::filesystem::directory_iterator(std::string(NINEPEGS_SOURCE) + "/examples/faulty")) {
+    std::string sheet = one.path().string();
+    if (!sheet.ends_with(".pegs") || sheet.ends_with(".cases.pegs")) continue;
+    Folder folder;
+    ninepegs({"check", sheet, "--playouts", "300", "--out", folder.path().string()});
+    std::filesystem::path games = folder / "faults.pgn";
+    if (!std::filesystem::exists(games)) continue;
+    ++written;
+    Ran ran = ninepegs({"replay", games.string(), "--game", sheet});
+    EXPECT_EQ(ran.exitCode, 0) << sheet << ran.out << ran.err;
+  }
+  EXPECT_GE(written, 8);
+}
+
 // Read by another program, by the specification: sums, order, and as many rows as it is high.
 TEST(Replay, Animates) {
   Folder folder;

@@ -7,6 +7,9 @@
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/draw/board_figure.hpp"
 #include "ninepegs/draw/chart.hpp"
+#include "ninepegs/game/move_text.hpp"
+#include "ninepegs/records/game_record.hpp"
+#include "ninepegs/records/movetext.hpp"
 #include "ninepegs/report/check_files_text.hpp"
 #include "ninepegs/report/check_page.hpp"
 #include "ninepegs/report/check_text.hpp"
@@ -15,11 +18,41 @@
 namespace ninepegs::cli {
 namespace {
 
+// The variant that a case failed in, whose board may be another; null: the game itself.
+std::shared_ptr<const Game> variantOf(const Game& game, const verify::Finding& finding) {
+  if (finding.variant.empty() || finding.variant == game.info().variant) return nullptr;
+  return game.variant(finding.variant);
+}
+
+// The games that lead to the faults, as records.
+std::string faultRecords(const Game& game, const std::vector<verify::Finding>& findings) {
+  std::string out;
+  for (const verify::Finding& finding : findings) {
+    std::shared_ptr<const Game> other = variantOf(game, finding);
+    const Game& played = other ? *other : game;
+    if (finding.moves.empty() && finding.from.empty()) continue;
+    try {
+      Position from =
+          finding.from.empty() ? played.start() : played.readPosition(finding.from, "the fault");
+      std::vector<Move> moves;
+      Position at = from;
+      for (const std::string& text : finding.moves) {
+        std::vector<Move> found = matchingMoves(played, at, text);
+        if (found.size() != 1) break;  // a text of two moves: that is the fault
+        moves.push_back(found.front());
+        played.apply(at, found.front());
+      }
+      records::GameRecord record = records::makeRecord(played, from, moves);
+      record.comment = finding.message;
+      out += (out.empty() ? "" : "\n") + records::toText(record);
+    } catch (const BadInput&) {  // a position that cannot be read back: that is the fault
+    }
+  }
+  return out;
+}
+
 std::string figureOf(const Game& game, const verify::Finding& finding, const std::string& ending) {
-  // A case may have failed in a variant, whose board may be another.
-  std::shared_ptr<const Game> other;
-  if (!finding.variant.empty() && finding.variant != game.info().variant)
-    other = game.variant(finding.variant);
+  std::shared_ptr<const Game> other = variantOf(game, finding);
   const Game& played = other ? *other : game;
   draw::FigureMarks marks;
   marks.shown = report::cellsOfFinding(played, finding);
@@ -51,6 +84,9 @@ std::vector<WrittenFile> writeCheckFiles(const Game& game, const verify::CheckOp
           [&](const verify::Finding& finding) { return figureOf(game, finding, ".svg"); }, mutants),
       "all of it as a page");
   std::error_code ignored;
+  std::filesystem::remove(folder / "faults.pgn", ignored);
+  if (std::string games = faultRecords(game, report.findings); !games.empty())
+    text("faults.pgn", games, "the games that lead to the faults, for `replay`");
   std::filesystem::remove(folder / "check.png", ignored);
   std::filesystem::remove(folder / "fault.png", ignored);
   if (report.evidence.playouts > 0) {
