@@ -112,10 +112,6 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
     }
     return takes_ ? taking(ply, 0, leaf(), alpha, beta) : leaf();
   }
-  // Scores of wins count plies from here in the table, from the root outside it.
-  auto stored = [&](std::int64_t score) {
-    return !decides(score) ? score : score > 0 ? score + ply : score - ply;
-  };
   std::uint64_t hash = live_->hash();
   std::uint16_t first = 0xffff;
   if (const TableEntry* entry = table_.find(hash)) {
@@ -133,8 +129,7 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
   live_->listMoves(level.moves);
   if (ply > 0 || level.order.size() != level.moves.size()) {
     rank(level, depth, first);
-    if (limits_.exact && game_->measure() != nullptr && depth >= weighedFrom)
-      weigh(level, ply, depth, alpha, beta);
+    if (limits_.exact && measured_ && depth >= weighedFrom) weigh(level, ply, depth, alpha, beta);
   } else if (first != 0xffff) {  // at the root the drawn order stays, behind the best move
     auto it = std::find_if(level.order.begin(), level.order.end(),
                            [&](const auto& one) { return one.second == first; });
@@ -153,7 +148,7 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
   bool anywhere = wholeHere && !game_->remembersPositions();
   TableEntry entry;
   entry.key = hash;
-  entry.score = static_cast<std::int32_t>(stored(best));
+  entry.score = static_cast<std::int32_t>(stored(best, ply));
   entry.move = bestMove;
   entry.depth = static_cast<std::int8_t>(std::min(depth, 127));
   entry.bound = best >= beta ? Bound::atLeast : best > alpha ? Bound::exact : Bound::atMost;

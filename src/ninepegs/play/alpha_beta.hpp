@@ -87,9 +87,10 @@ class AlphaBeta {
   int lengthOfGames();
   void weigh(Level& level, int ply, int depth, std::int64_t alpha, std::int64_t beta);
   // Scores of wins count plies from the position in the table, from the root outside it.
-  static std::int64_t fetched(std::int64_t score, int ply) {
-    return !decides(score) ? score : score > 0 ? score - ply : score + ply;
+  static std::int64_t stored(std::int64_t score, int ply) {
+    return !decides(score) ? score : score > 0 ? score + ply : score - ply;
   }
+  static std::int64_t fetched(std::int64_t score, int ply) { return stored(score, -ply); }
   void rank(Level& level, int depth, std::uint16_t first);
   bool outOfBudget();
   static std::size_t historyPlace(int side, const Move& move) {

@@ -7,6 +7,7 @@
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/memory.hpp"
+#include "ninepegs/report/text_lines.hpp"
 
 namespace ninepegs::report {
 namespace {
@@ -48,11 +49,10 @@ bool isShade(const Game& game, const Memory::Marked& mark) {
 
 // Which side's shade lies on a cell, -1: of a mark of nobody's. Empty if two lie on one cell: then
 // a list of them must say it.
-std::map<Cell, int> shadesOn(const Game& game, const Position& position) {
+std::map<Cell, int> shadesOn(const Game& game, const Memory& memory) {
   std::map<Cell, int> out;
-  if (!shadesAnything(game)) return out;
   std::set<int> signs;
-  for (const Memory::Marked& mark : memoryOf(game, position).marks) {
+  for (const Memory::Marked& mark : memory.marks) {
     if (!isShade(game, mark)) continue;
     int side = -1;  // two marks of one sign would look the same
     for (int one = 0; one < 2; ++one)
@@ -84,8 +84,8 @@ class BoardText {
         between_(board_.isHexes() ? " " : ""),
         numbers_(numbersOn(game, position)),
         picture_(board_.picture()) {
-    if (marks.shaded) shades_ = shadesOn(game, position);
     shadeWidth_ = shadesAnything(game) ? 1 : 0;
+    if (marks.shaded && shadeWidth_ > 0) shades_ = shadesOn(game, memoryOf(game, position));
     width();
     for (const PictureRow& row : picture_) margin_ = std::max(margin_, rowLabel(row).size());
     if (marks.flipped) flip();
@@ -283,40 +283,6 @@ std::string boardText(const Game& game, const Position& position, const Marks& m
   return BoardText(game, position, marks, paint).text();
 }
 
-static std::vector<std::string> linesOf(const std::string& text) {
-  std::vector<std::string> out;
-  for (std::size_t at = 0; at < text.size();) {
-    std::size_t end = std::min(text.find('\n', at), text.size());
-    out.push_back(text.substr(at, end - at));
-    at = end + 1;
-  }
-  return out;
-}
-
-// Two boards, as they are and without colours: beside each other where a line has room for both,
-// else one below the other.
-static std::string besideEachOther(const std::string& left, const std::string& leftPlain,
-                                   const std::string& right, const std::string& rightPlain) {
-  constexpr std::size_t most = 78, gap = 3;
-  std::vector<std::string> lefts = linesOf(left), plain = linesOf(leftPlain);
-  std::vector<std::string> rights = linesOf(right);
-  auto widest = [](const std::vector<std::string>& lines) {
-    std::size_t width = 0;
-    for (const std::string& line : lines)
-      width = std::max(width, static_cast<std::size_t>(columnsOf(line)));
-    return width;
-  };
-  std::size_t width = widest(plain);
-  if (width + gap + widest(linesOf(rightPlain)) > most || lefts.size() != rights.size())
-    return left + "\n" + right;
-  std::string out;
-  for (std::size_t i = 0; i < lefts.size(); ++i) {
-    std::size_t blanks = width + gap - static_cast<std::size_t>(columnsOf(plain[i]));
-    out += lefts[i] + std::string(rights[i].empty() ? 0 : blanks, ' ') + rights[i] + "\n";
-  }
-  return out;
-}
-
 std::string boardsText(const Game& game, const Position& position, const Marks& marks,
                        const Paint& paint, int viewer) {
   View view;
@@ -334,7 +300,8 @@ std::string boardsText(const Game& game, const Position& position, const Marks& 
   };
   std::string out = one(0, paint);
   if (game.boards() > 1)
-    out = besideEachOther(out, one(0, Paint()), one(1, paint), one(1, Paint()));
+    out = besideEachOther({out, one(0, Paint())}, {one(1, paint), one(1, Paint())},
+                          {.gap = "   ", .most = 78});
   if (!view.words.empty()) {
     std::string words;
     for (const std::string& word : view.words) words += (words.empty() ? "" : ", ") + word;
@@ -357,7 +324,7 @@ std::string besidesText(const Game& game, const Position& position, int viewer) 
             fmt::format("{} {} on {}", values.empty() ? "" : ",", value, game.board().label(cell));
     if (!values.empty()) parts.push_back(one.name + values);
   }
-  bool shaded = !shadesOn(game, position).empty();
+  bool shaded = !shadesOn(game, memory).empty();
   // What a side sees of marks is shown on the board by letters.
   for (const Memory::Marked& mark : memory.marks) {
     if (viewer >= 0) break;

@@ -44,23 +44,6 @@ CellSet cellsNamed(const Game& game, const std::vector<std::string>& texts) {
   return out;
 }
 
-// Two blocks of lines, side by side.
-std::string beside(const std::string& left, const std::string& right) {
-  std::vector<std::string> a = linesOf(left), b = linesOf(right);
-  std::size_t width = 0;
-  for (const std::string& line : a)
-    width = std::max(width, static_cast<std::size_t>(columnsOf(line)));
-  std::string out;
-  for (std::size_t i = 0; i < std::max(a.size(), b.size()); ++i) {
-    std::string line = i < a.size() ? a[i] : "";
-    if (i < b.size())
-      line += std::string(width + 6 - static_cast<std::size_t>(columnsOf(line)), ' ') + b[i];
-    while (!line.empty() && line.back() == ' ') line.pop_back();
-    out += line + "\n";
-  }
-  return out;
-}
-
 std::string boards(const Game& game, const Difference& difference) {
   Paint plain(false);
   Marks marks;
@@ -74,7 +57,8 @@ std::string boards(const Game& game, const Difference& difference) {
   Marks other = marks;
   if (difference.theirBoard) other.letters = &*difference.theirBoard;
   if (!board) other.targets = theirs;
-  return beside(left, " the other\n" + boardText(game, difference.position, other, plain));
+  std::string right = " the other\n" + boardText(game, difference.position, other, plain);
+  return besideEachOther({left, left}, {right, right}, {.gap = "      "});
 }
 
 std::string differenceText(const Game& game, const Difference& difference, const Paint& paint) {

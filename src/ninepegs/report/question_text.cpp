@@ -24,25 +24,12 @@ std::string remembered(const Game& game, const Position& position) {
   return joined(rememberedParts(game, position), "; ");
 }
 
-// Two texts beside each other where they fit, else below each other. `plain`: without colours.
+// Before and after, beside each other where they fit.
 std::string beside(const std::string& left, const std::string& leftPlain, const std::string& right,
                    const std::string& rightPlain) {
-  std::vector<std::string> l = linesOf(left), lp = linesOf(leftPlain), r = linesOf(right);
-  std::size_t width = 0, other = 0;
-  for (const std::string& line : lp)
-    width = std::max(width, static_cast<std::size_t>(columnsOf(line)));
-  for (const std::string& line : linesOf(rightPlain))
-    other = std::max(other, static_cast<std::size_t>(columnsOf(line)));
-  if (width + other + 8 > cardWidth) return left + "\n" + right;
-  std::string out;
-  for (std::size_t i = 0; i < std::max(l.size(), r.size()); ++i) {
-    std::string line = i < l.size() ? l[i] : "";
-    std::size_t has = i < lp.size() ? static_cast<std::size_t>(columnsOf(lp[i])) : 0;
-    line += std::string(width - has, ' ');
-    line += i == std::max(l.size(), r.size()) / 2 ? "   =>   " : "        ";
-    out += line + (i < r.size() ? r[i] : "") + "\n";
-  }
-  return out;
+  return besideEachOther(
+      {left, leftPlain}, {right, rightPlain},
+      {.gap = "        ", .middle = "   =>   ", .most = cardWidth, .trimmed = false});
 }
 
 std::string boards(const Game& game, const Position& position, const Paint& paint) {
