@@ -224,16 +224,18 @@ int main(int argc, char** argv) {
   add("battleship",
       [](benchmark::State& state) { playouts<Battleship>(state, "battleship", 1500, 40); });
   add("count of chess", countChess);
+  // As many playouts as `check` makes if nothing is said, where they take no more than a second or
+  // two: what it does once, however many there are, counts as it does there.
   for (auto [name, games] :
-       std::initializer_list<std::pair<const char*, int>>{{"tic-tac-toe", 8000},
-                                                          {"connect-four", 3000},
-                                                          {"othello", 1000},
+       std::initializer_list<std::pair<const char*, int>>{{"tic-tac-toe", 10000},
+                                                          {"connect-four", 10000},
+                                                          {"othello", 2000},
                                                           {"chess", 200},
                                                           {"draughts", 400},
                                                           {"morris", 400},
                                                           {"hex", 400},
                                                           {"five-in-a-row", 400},
-                                                          {"battleship", 800}})
+                                                          {"battleship", 10000}})
     benchmark::RegisterBenchmark((std::string("check of ") + name).c_str(), checks,
                                  std::string(name), games)
         ->MinTime(2);

@@ -63,9 +63,10 @@ inline std::string liveParted(const Game& game, Stream stream, int steps) {
       if (game.measure() != nullptr)
         out += " worth " + either([&] { return std::to_string(one.worth(side)); });
       for (std::size_t i = 0; i < invariants; ++i) {
-        out += " value " + either([&] { return std::to_string(one.invariantValue(i, side)); });
+        std::size_t at = 2 * i + static_cast<std::size_t>(side);
+        out += " value " + either([&] { return std::to_string(one.invariantValues()[at]); });
         if (one.plies() > 0)
-          out += " before " + either([&] { return std::to_string(one.invariantBefore(i, side)); });
+          out += " before " + either([&] { return std::to_string(one.invariantsBefore()[at]); });
       }
     }
     return out + " ends " + either([&] {

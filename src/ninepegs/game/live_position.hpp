@@ -12,6 +12,7 @@
 #pragma once
 
 #include <cstdint>
+#include <span>
 #include <vector>
 
 #include "ninepegs/base/random.hpp"
@@ -75,9 +76,10 @@ class LivePosition {
   // without checks, the end that decided.
   virtual std::vector<Result> endsThatHold() = 0;
   // GameChecks::invariantValue of this position, and of the one before the last move (requires
-  // plies() > 0). Requires that the game has checks.
-  virtual std::int64_t invariantValue(std::size_t index, int side) = 0;
-  virtual std::int64_t invariantBefore(std::size_t index, int side) = 0;
+  // plies() > 0): of every invariant for both sides, that of `index` for `side` at 2 * index +
+  // side. They hold until the position changes. Requires that the game has checks.
+  virtual std::span<const std::int64_t> invariantValues() = 0;
+  virtual std::span<const std::int64_t> invariantsBefore() = 0;
 };
 
 }  // namespace ninepegs

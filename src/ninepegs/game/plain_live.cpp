@@ -47,4 +47,13 @@ std::vector<Result> PlainLive::endsThatHold() {
   return {only};
 }
 
+std::span<const std::int64_t> PlainLive::valuesOf(const Position& position,
+                                                  std::vector<std::int64_t>& values) const {
+  values.clear();
+  for (std::size_t index = 0; index < game_.checks()->invariants().size(); ++index)
+    for (int side = 0; side < 2; ++side)
+      values.push_back(game_.checks()->invariantValue(index, position, side));
+  return values;
+}
+
 }  // namespace ninepegs

@@ -22,20 +22,23 @@ class PlainLive final : public LivePosition {
   std::uint64_t hash() override { return game_.hash(line_.back()); }
   std::int64_t worth(int side) override { return game_.measure()->worth(line_.back(), side); }
   std::vector<Result> endsThatHold() override;
-  std::int64_t invariantValue(std::size_t index, int side) override {
-    return game_.checks()->invariantValue(index, line_.back(), side);
+  std::span<const std::int64_t> invariantValues() override {
+    return valuesOf(line_.back(), values_);
   }
-  std::int64_t invariantBefore(std::size_t index, int side) override {
-    return game_.checks()->invariantValue(index, line_[line_.size() - 2], side);
+  std::span<const std::int64_t> invariantsBefore() override {
+    return valuesOf(line_[line_.size() - 2], before_);
   }
 
  private:
   void findMoves();
+  std::span<const std::int64_t> valuesOf(const Position& position,
+                                         std::vector<std::int64_t>& values) const;
 
   const Game& game_;
   std::vector<Position> line_;  // from the position that was set up to this one
   MoveList moves_;
-  bool found_ = false;  // the moves are this position's
+  std::vector<std::int64_t> values_, before_;  // of invariants
+  bool found_ = false;                         // the moves are this position's
 };
 
 }  // namespace ninepegs

@@ -1,5 +1,6 @@
 #include "ninepegs/game/sheet_live.hpp"
 
+#include "ninepegs/game/sheet_live_values.hpp"
 #include "ninepegs/game/sinks.hpp"
 #include "ninepegs/game/with_machine.hpp"
 #include "ninepegs/sheet/program/instructions.hpp"
@@ -41,6 +42,7 @@ SheetLive<W>::SheetLive(const SheetGame& game, const sheet::Program& program,
   line_.resize(stride_ * usualPlies);
   hashes_.resize(usualPlies);
   values_.resize(usualPlies * program.invariants.size() * 2);
+  valuesKnown_.resize(usualPlies);
   if (!uses.empty() && (!program.forbidStatements.empty() || !program.conditionParts.empty()))
     pending_.resize(uses.size());
   for (int side = 0; side < 2 && !game.mayRepeat_ && pending_.empty(); ++side) {
@@ -67,9 +69,7 @@ void SheetLive<W>::setUp(const Position& position) {
 template <int W>
 void SheetLive<W>::forget(std::size_t ply) {
   if (hashed_) hashes_[ply].known = false;
-  if (!valued_) return;
-  std::size_t invariants = program_.invariants.size() * 2;
-  for (std::size_t i = ply * invariants; i < (ply + 1) * invariants; ++i) values_[i].known = false;
+  valuesKnown_[ply] = 0;
 }
 
 template <int W>
@@ -78,26 +78,6 @@ void SheetLive<W>::copyTo(Position& position) const {
   machine_.store(position.words.data());
   std::copy(earlier_.begin(), earlier_.end(),
             position.words.begin() + static_cast<std::ptrdiff_t>(words_));
-}
-
-// Throws if what was run came to no end within its limits, when all is undone.
-template <int W>
-template <class Undo>
-void SheetLive<W>::refuseIfExhausted(Undo undo) {
-  if (machine_.exhaustedAt() < 0) [[likely]]
-    return;
-  int statement = machine_.exhaustedAt();
-  bool choices = machine_.tooManyChoices();
-  undo();
-  refuseLongLoop(program_, statement, choices);
-}
-
-template <int W>
-template <class Body>
-void SheetLive<W>::within(Body body) {
-  machine_.refill();
-  body();
-  refuseIfExhausted([&] { machine_.refill(); });
 }
 
 template <int W>
@@ -244,6 +224,7 @@ void SheetLive<W>::begin() {
     hashes_.resize(2 * hashes_.size());
     line_.resize(2 * line_.size());
     values_.resize(2 * values_.size());
+    valuesKnown_.resize(2 * valuesKnown_.size());
   }
   std::uint64_t* to = line_.data() + ply * stride_;
   for (std::size_t i = 0; i < stride_; i += block)
@@ -305,7 +286,7 @@ template <int W>
 std::uint64_t SheetLive<W>::hash() {
   std::size_t ply = static_cast<std::size_t>(plies_);
   hashed_ = true;
-  Known<std::uint64_t>& here = hashes_[ply];
+  Known& here = hashes_[ply];
   if (here.known) return here.value;
   here.value = 0;
   if (ply > 0 && hashes_[ply - 1].known) {
@@ -320,72 +301,6 @@ std::uint64_t SheetLive<W>::hash() {
   }
   here.known = true;
   return here.value;
-}
-
-template <int W>
-std::int64_t SheetLive<W>::valueOf(int routine) {
-  machine_.countInto({});
-  within([&] {
-    machine_.standAlone();
-    machine_.runRoutine(routine);
-  });
-  return machine_.number(program_.valueSlot);
-}
-
-template <int W>
-std::int64_t SheetLive<W>::worth(int side) {
-  std::int64_t own = valueOf(program_.worth[side]);
-  return own - valueOf(program_.worth[1 - side]);
-}
-
-template <int W>
-std::int64_t SheetLive<W>::invariantValue(std::size_t index, int side) {
-  valued_ = true;
-  Known<std::int64_t>& known = valueAt(plies_, index, side);
-  if (!known.known) known = {valueOf(program_.invariants[index].value[side]), true};
-  return known.value;
-}
-
-template <int W>
-std::int64_t SheetLive<W>::invariantBefore(std::size_t index, int side) {
-  valued_ = true;
-  Known<std::int64_t>& known = valueAt(plies_ - 1, index, side);
-  if (known.known) return known.value;
-  copyTo(here_);
-  machine_.load(before());
-  if (remembers_) machine_.remember(std::span(earlier_).first(earlier_.size() - 1));
-  found_ = Found::none;
-  struct Back {
-    SheetLive& live;
-    ~Back() {
-      live.machine_.load(live.here_.words.data());
-      live.machine_.remember(live.earlier_);
-    }
-  } back{*this};
-  known = {valueOf(program_.invariants[index].value[side]), true};
-  return known.value;
-}
-
-template <int W>
-std::vector<Result> SheetLive<W>::endsThatHold() {
-  std::vector<Result> out;
-  std::uint64_t result = machine_.result();
-  machine_.countInto({});
-  struct Back {
-    SheetLive& live;
-    std::uint64_t result;
-    ~Back() { live.machine_.setResult(result); }
-  } back{*this, result};
-  for (const sheet::EndCode& end : program_.endCodes) {
-    machine_.setResult(0);
-    within([&] {
-      machine_.standAlone();
-      if (plies_ > 0) machine_.loadBefore(before());
-      machine_.runRoutine(end.test[machine_.lastMover()]);
-    });
-    if (machine_.result() != 0) out.push_back(game_.decoded(machine_.result()));
-  }
-  return out;
 }
 
 std::unique_ptr<LivePosition> SheetGame::live(std::span<std::uint64_t> uses) const {

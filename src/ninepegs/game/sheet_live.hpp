@@ -32,8 +32,8 @@ class SheetLive final : public LivePosition {
   std::uint64_t hash() override;
   std::int64_t worth(int side) override;
   std::vector<Result> endsThatHold() override;
-  std::int64_t invariantValue(std::size_t index, int side) override;
-  std::int64_t invariantBefore(std::size_t index, int side) override;
+  std::span<const std::int64_t> invariantValues() override;
+  std::span<const std::int64_t> invariantsBefore() override;
 
  private:
   using Bundles = sheet::BundleSink<W>;
@@ -44,9 +44,8 @@ class SheetLive final : public LivePosition {
     bundles,  // in `from_`
     list,     // in `list_`
   };
-  template <class Number>
   struct Known {
-    Number value = 0;
+    std::uint64_t value = 0;
     bool known = false;
   };
 
@@ -61,9 +60,10 @@ class SheetLive final : public LivePosition {
   template <class Give>
   int choicesAt(std::uint32_t number, Give give) const;
   std::int64_t valueOf(int routine);
-  Known<std::int64_t>& valueAt(int ply, std::size_t index, int side) {
-    return values_[(static_cast<std::size_t>(ply) * program_.invariants.size() + index) * 2 +
-                   static_cast<std::size_t>(side)];
+  void workOutValues(std::size_t ply);
+  std::span<const std::int64_t> valuesAt(std::size_t ply) const {
+    std::size_t count = program_.invariants.size() * 2;
+    return std::span(values_).subspan(ply * count, count);
   }
   void forget(std::size_t ply);  // what is known of the position after so many plies
   // A ply: what was is kept; then the move is made, with the choices in the machine.
@@ -79,11 +79,12 @@ class SheetLive final : public LivePosition {
   int plies_ = 0;
   std::vector<std::uint64_t> line_;     // the words of the positions before this one
   std::vector<std::uint64_t> earlier_;  // hashes of earlier positions, where the game keeps them
-  std::vector<Known<std::uint64_t>> hashes_;  // of the positions before this one, and of this one
-  std::vector<Known<std::int64_t>> values_;   // the same of invariants, each for both sides
-  std::vector<std::uint64_t> pending_;        // uses seen while looking for moves
-  bool remembers_ = false;                    // earlier positions
-  bool hashed_ = false, valued_ = false;      // somebody has asked: before that nothing is known
+  std::vector<Known> hashes_;           // of the positions before this one, and of this one
+  std::vector<std::int64_t> values_;    // of invariants, by ply, each for both sides
+  std::vector<char> valuesKnown_;       // by ply
+  std::vector<std::uint64_t> pending_;  // uses seen while looking for moves
+  bool remembers_ = false;              // earlier positions
+  bool hashed_ = false;                 // somebody has asked: before that nothing is known
   Found found_ = Found::none;
   std::uint32_t total_ = 0;
   const sheet::Instruction* onlyOf_[2] = {};  // by side: all moves are the cells of its set

@@ -17,7 +17,7 @@ Fault runawayFault(const RunawayRules& error) {
 }
 
 void Inspector::position(LivePosition& live, std::vector<Fault>& faults) const {
-  ResultKind kind = live.outcome().kind;
+  ResultKind kind = live.ended() ? live.outcome().kind : ResultKind::ongoing;
   if (kind == ResultKind::fault) {
     Result result = game_.result(live.position());
     faults.push_back({FindingKind::overwrite, result.line, result.name});
@@ -35,10 +35,14 @@ void Inspector::position(LivePosition& live, std::vector<Fault>& faults) const {
       break;
     }
   }
+  if (invariants_.empty()) return;
+  std::span<const std::int64_t> before;
+  if (live.plies() > 0 && changes_) before = live.invariantsBefore();
+  std::span<const std::int64_t> values = live.invariantValues();
   for (std::size_t i = 0; i < invariants_.size(); ++i) {
     const Invariant& one = invariants_[i];
     for (int side = 0; side < 2; ++side) {
-      std::int64_t value = live.invariantValue(i, side);
+      std::int64_t value = values[2 * i + static_cast<std::size_t>(side)];
       if (one.change == 0) {
         if (value != 0) continue;
         faults.push_back(
@@ -46,8 +50,8 @@ void Inspector::position(LivePosition& live, std::vector<Fault>& faults) const {
              fmt::format("`{}` does not hold for {}", one.text, game_.info().sides[side])});
         break;
       }
-      if (live.plies() == 0) continue;
-      std::int64_t was = live.invariantBefore(i, side);
+      if (before.empty()) continue;
+      std::int64_t was = before[2 * i + static_cast<std::size_t>(side)];
       if (one.change > 0 ? value >= was : value <= was) continue;
       faults.push_back({FindingKind::invariant, one.line,
                         fmt::format("`{}` does not hold for {}: {} became {}", one.text,

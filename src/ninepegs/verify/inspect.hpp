@@ -22,6 +22,7 @@ class Inspector {
   Inspector(const Game& game, std::vector<Symmetry> symmetries)
       : game_(game), checks_(game.checks()), symmetries_(std::move(symmetries)) {
     if (checks_ != nullptr) invariants_ = checks_->invariants();
+    for (const Invariant& one : invariants_) changes_ = changes_ || one.change != 0;
     if (!symmetries_.empty()) other_ = game.live();
   }
 
@@ -48,6 +49,7 @@ class Inspector {
   const Game& game_;
   const GameChecks* checks_;  // null: the game has none
   std::vector<Invariant> invariants_;
+  bool changes_ = false;  // one of them compares with the position before
   std::vector<Symmetry> symmetries_;
   std::unique_ptr<LivePosition> other_;  // of mirrored positions
   MoveList otherMoves_;

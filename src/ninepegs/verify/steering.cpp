@@ -13,7 +13,7 @@ Move Steering::drawn(const MoveList& moves, Steer steer, Stream& stream) {
   std::uint64_t bestRare = ~0ull;
   for (std::size_t i = 0; i < std::min(tried, moves.size()); ++i) {
     Move move = moves.size() <= tried ? moves[i] : any();
-    std::vector<std::uint64_t> before(uses_.begin(), uses_.end());
+    if (steer == Steer::rare) before_.assign(uses_.begin(), uses_.end());
     live_.play(move);
     bool ends = live_.ended();
     live_.takeBack();
@@ -23,15 +23,15 @@ Move Steering::drawn(const MoveList& moves, Steer steer, Stream& stream) {
     if (steer != Steer::rare) continue;
     std::uint64_t rare = ~0ull;
     for (std::size_t line = 0; line < uses_.size(); ++line)
-      if (uses_[line] > before[line]) rare = std::min(rare, total_[line]);
+      if (uses_[line] > before_[line]) rare = std::min(rare, total_[line]);
     if (rare < bestRare || (rare == bestRare && stream.below(2) == 0)) bestRare = rare, best = move;
   }
   if (steer == Steer::rare) {
-    std::vector<std::uint64_t> before(uses_.begin(), uses_.end());
+    before_.assign(uses_.begin(), uses_.end());
     live_.play(best);
     live_.takeBack();
     for (std::size_t line = 0; line < uses_.size(); ++line)
-      total_[line] += uses_[line] - before[line];
+      total_[line] += uses_[line] - before_[line];
   }
   return best;
 }

@@ -47,7 +47,8 @@ class Steering {
 
   LivePosition& live_;
   std::span<std::uint64_t> uses_;
-  std::vector<std::uint64_t> total_;  // uses by rare moves that were drawn
+  std::vector<std::uint64_t> total_;   // uses by rare moves that were drawn
+  std::vector<std::uint64_t> before_;  // uses before the move that is tried
 };
 
 }  // namespace ninepegs::verify

@@ -10,9 +10,11 @@ namespace {
 constexpr std::uint64_t closeLooks = 0x6c6f6f6b;    // the stream that draws them
 constexpr std::uint64_t steeredGames = 0x73746565;  // ... and games that are steered
 constexpr int longestSteered = 400;                 // plies; that is no fault
-// Plies that can be played in the time that is needed for one move's text, and for one move and
-// its image.
-constexpr std::uint32_t textCost = 12, symmetryCost = 12;
+// Plies that can be played in the time that is needed for one move's text, or for one move and its
+// image.
+constexpr std::uint32_t lookCost = 12;
+// Behind so many playouts only one in a few is looked at: what they did not show shows seldom.
+constexpr std::uint64_t looked = 1000, fewer = 8;
 
 }  // namespace
 
@@ -77,11 +79,15 @@ void Watcher::play(const Playing& playing) {
   Stream look(options_.seed ^ closeLooks, playing.number);
   live_->setUp(playing.from ? *playing.from : start_);
   played_.clear();
+  plies_ = 0;
   inspector_.position(*live_, faults_);
   if (!faults_.empty()) note(playing);
+  bool looks =
+      options_.closely || steered || playing.number < looked || playing.number % fewer == 0;
   while (!live_->ended()) {
     std::uint32_t moves = live_->moveCount();
-    Inspector::Closeness close = closeness(playing, look, moves);
+    Inspector::Closeness close;
+    if (looks) close = closeness(playing, look, moves);
     if (moves == 0 || close.texts || close.symmetries > 0) {
       inspector_.moves(*live_, close, faults_);
       if (!steered && moves > 0 && close.symmetries > 0) ++seen_.symmetryTests;
@@ -89,35 +95,58 @@ void Watcher::play(const Playing& playing) {
     }
     if (moves == 0) break;
     if (steered) {
-      if (static_cast<int>(played_.size()) >= longestSteered) break;
+      if (static_cast<int>(plies_) >= longestSteered) break;
       live_->listMoves(moves_);
       bool placed = playing.way == Steer::fromCase || playing.way == Steer::changed;
       Steer how = placed ? Steer::uniform : playing.way;
       played_.push_back(steering_->drawn(moves_, how, stream));
+      ++plies_;
+      live_->play(played_.back());
     } else {
       choices_.add(moves);
-      if (static_cast<int>(played_.size()) >= options_.plyLimit) {
+      if (static_cast<int>(plies_) >= options_.plyLimit) {
         ++endless_;
         note({FindingKind::endless, 0,
               fmt::format("a playout went on for {} plies without an end", options_.plyLimit)},
              playing);
         break;
       }
-      played_.push_back(live_->moveAt(stream.below(moves)));
+      ++plies_;
+      live_->playDrawn(stream);
     }
-    live_->play(played_.back());
     inspector_.position(*live_, faults_);
     if (!faults_.empty()) note(playing);
   }
 }
 
+void Watcher::note(const Fault& fault, const Playing& playing) {
+  auto known = playing.seen->faults.find({fault.kind, fault.line});
+  if (known != playing.seen->faults.end() && known->second.playout <= playing.number) return;
+  std::vector<Move> moves = playing.way == Steer::uniform ? drawnAgain(playing.number) : played_;
+  playing.seen->see(fault, {playing.number, "", std::move(moves), playing.way, playing.from});
+}
+
+// The moves of this uniform game so far; the last may be one whose rules come to no end.
+std::vector<Move> Watcher::drawnAgain(std::uint64_t number) const {
+  std::vector<Move> out;
+  Stream stream(options_.seed, number);
+  std::unique_ptr<LivePosition> live = game_.live();
+  live->setUp(start_);
+  while (out.size() < plies_) {
+    out.push_back(live->moveAt(stream.below(live->moveCount())));
+    if (out.size() < plies_) live->play(out.back());
+  }
+  return out;
+}
+
 // A look costs as much as many plies, the more the more moves there are: so many that all looks
-// together cost about as much as the playouts.
+// together cost about as much as the playouts, and later a part of that.
 Inspector::Closeness Watcher::closeness(const Playing& playing, Stream& look, std::uint32_t moves) {
-  if (options_.closely || (playing.number == 0 && played_.empty())) return inspector_.closest();
+  if (options_.closely || (playing.number == 0 && plies_ == 0)) return inspector_.closest();
   Inspector::Closeness close;
-  close.texts = look.below(textCost * moves + 1) == 0;
-  if (inspector_.symmetries() > 0 && look.below(symmetryCost * moves + 1) == 0) {
+  std::uint32_t drawn = look.below(lookCost * std::min(moves, 1u << 20) + 2);
+  close.texts = drawn == 0;
+  if (drawn == 1 && inspector_.symmetries() > 0) {
     close.firstSymmetry = look.below(static_cast<std::uint32_t>(inspector_.symmetries()));
     close.symmetries = 1;
   }
@@ -139,7 +168,7 @@ void Watcher::finish() {
   } else {
     ++seen_.unfinished;
   }
-  lengths_.add(played_.size());
+  lengths_.add(plies_);
   ++seen_.playouts;
 }
 

@@ -72,11 +72,10 @@ class Watcher {
   };
 
   void play(const Playing& playing);
+  std::vector<Move> drawnAgain(std::uint64_t number) const;
   void finish();
   Inspector::Closeness closeness(const Playing& playing, Stream& look, std::uint32_t moves);
-  void note(const Fault& fault, const Playing& playing) {
-    playing.seen->see(fault, {playing.number, "", played_, playing.way, playing.from});
-  }
+  void note(const Fault& fault, const Playing& playing);
   void note(const Playing& playing) {
     for (const Fault& fault : faults_) note(fault, playing);
     faults_.clear();
@@ -93,7 +92,8 @@ class Watcher {
   Tally lengths_, choices_;
   std::uint64_t endless_ = 0;
   std::vector<Ended> ended_;
-  std::vector<Move> played_;
+  std::vector<Move> played_;  // of a steered game: a uniform one can be drawn again
+  std::size_t plies_ = 0;     // moves that were chosen in this game
   MoveList moves_;
   std::vector<Fault> faults_;
 };

@@ -67,6 +67,77 @@ void Emitter::weigh(int begun) {
   add(Op::weigh, 0, 0, 0, weightSince(begun));
 }
 
+bool Emitter::sameSince(int from, int between) const {
+  int length = between - from;
+  if (here() - between != length) return false;
+  for (int k = 0; k < length; ++k) {
+    const Instruction &one = program_.code[from + k], &other = program_.code[between + k];
+    if (one.op != other.op || one.a != other.a || one.b != other.b || one.c != other.c ||
+        one.d != other.d || one.n != other.n ||
+        program_.statementOf[from + k] != program_.statementOf[between + k])
+      return false;
+  }
+  // Where their jumps lead, in the order in which they were added.
+  std::vector<std::pair<int, int>> first, second;
+  for (const auto& [instruction, label] : jumps_) {
+    if (instruction >= between)
+      second.emplace_back(instruction - between, labels_[label] - between);
+    else if (instruction >= from)
+      first.emplace_back(instruction - from, labels_[label] - from);
+  }
+  return first == second;
+}
+
+bool Emitter::mayLoop(int from) const {
+  auto straight = [](Op op) {
+    switch (op) {
+      case Op::copySet:
+      case Op::both:
+      case Op::either:
+      case Op::minus:
+      case Op::clear:
+      case Op::cellSet:
+      case Op::setCell:
+      case Op::step:
+      case Op::steps:
+      case Op::count:
+      case Op::copyNumber:
+      case Op::add:
+      case Op::subtract:
+      case Op::multiply:
+      case Op::least:
+      case Op::greatest:
+      case Op::handTotal:
+      case Op::handOf:
+      case Op::kindPlane:
+      case Op::jump:
+      case Op::jumpAny:
+      case Op::jumpNone:
+      case Op::jumpIn:
+      case Op::jumpOut:
+      case Op::jumpWithin:
+      case Op::jumpBeyond:
+      case Op::jumpSame:
+      case Op::jumpOther:
+      case Op::jumpEqual:
+      case Op::jumpUnequal:
+      case Op::jumpLess:
+      case Op::jumpLessEqual:
+        return true;
+      default:
+        return false;
+    }
+  };
+  return std::any_of(program_.code.begin() + from, program_.code.end(),
+                     [&](const Instruction& one) { return !straight(one.op); });
+}
+
+void Emitter::cutBack(int to) {
+  std::erase_if(jumps_, [&](const auto& jump) { return jump.first >= to; });
+  program_.code.resize(static_cast<std::size_t>(to));
+  program_.statementOf.resize(static_cast<std::size_t>(to));
+}
+
 void Emitter::finish() {
   for (const auto& [instruction, label] : jumps_) program_.code[instruction].n = labels_[label];
   if (takes(Shortcut::fused)) fuse();

@@ -36,6 +36,11 @@ class Emitter {
   void weighLoops(int begun);  // those from there on that are not weighed yet
   void weigh(int begun);
   Slot weightSince(int begun) const;  // steps that what was added since then costs
+  // Is what was added since `between` the same as what was added from `from` to there? All labels
+  // of it must be placed.
+  bool sameSince(int from, int between) const;
+  bool mayLoop(int from) const;  // could what was added since then use up its steps?
+  void cutBack(int to);          // takes away what was added since then
   void finish();  // settles all jumps, makes the tables that only what was used needs
   void setStatement(int statement) { statement_ = statement; }
 

@@ -26,6 +26,7 @@ Emitter::Emitter(const rules::Rules& rules, Program& program, Shortcuts without)
   if (rules.readsBefore) program_.beforeAt = take(program_.layout.words);
   otherFrom_ = take(96 * w + 160);
   otherEnd_ = static_cast<Slot>(std::min(at, limits::memoryWords));
+  program_.invariantSlots = take(2 * static_cast<int>(rules.always.size()));
   program_.trialAt = take(96 * w + 160);
   program_.trialEnd = program_.trialAt;
   program_.constantsAt = static_cast<Slot>(std::min(at, limits::memoryWords));

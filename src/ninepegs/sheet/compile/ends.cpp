@@ -135,22 +135,50 @@ void Compiler::worthAndInvariants() {
     code.change = always.change;
     for (int side = 0; side < 2; ++side) {
       code.value[side] = emit_.here();
-      express_.begin(side, Scratch::other);
-      if (always.change != 0)
-        emit_.add(Op::copyNumber, program_.valueSlot, express_.number(*always.term));
-      else
-        truth(*always.term);
+      invariant(always, side, program_.valueSlot);
       emit_.add(Op::stop);
     }
     program_.invariants.push_back(std::move(code));
   }
+  if (rules_.always.empty()) return;
+  // All of them in one run; what reads the same for both sides is worked out once.
+  program_.invariantsAt = emit_.here();
+  Slot slot = program_.invariantSlots;
+  for (const rules::AlwaysRule& always : rules_.always) {
+    auto second = static_cast<Slot>(slot + 1);
+    int first = emit_.here();
+    invariant(always, 0, slot);
+    int between = emit_.here();
+    invariant(always, 1, slot);
+    bool same = emit_.sameSince(first, between), budget = emit_.mayLoop(first);
+    emit_.cutBack(budget ? first : between);
+    if (budget) {
+      emit_.add(Op::wholeBudget);
+      invariant(always, 0, slot);
+      if (!same) emit_.add(Op::wholeBudget);
+    }
+    if (same)
+      emit_.add(Op::copyNumber, second, slot);
+    else
+      invariant(always, 1, second);
+    slot = static_cast<Slot>(slot + 2);
+  }
+  emit_.add(Op::stop);
 }
 
-void Compiler::truth(const Term& condition) {
+void Compiler::invariant(const rules::AlwaysRule& always, int side, Slot into) {
+  express_.begin(side, Scratch::other);
+  if (always.change != 0)
+    emit_.add(Op::copyNumber, into, express_.number(*always.term));
+  else
+    truth(*always.term, into);
+}
+
+void Compiler::truth(const Term& condition, Slot into) {
   int no = emit_.label();
-  emit_.add(Op::copyNumber, program_.valueSlot, emit_.constantNumber(0));
+  emit_.add(Op::copyNumber, into, emit_.constantNumber(0));
   express_.branch(condition, false, no);
-  emit_.add(Op::copyNumber, program_.valueSlot, emit_.constantNumber(1));
+  emit_.add(Op::copyNumber, into, emit_.constantNumber(1));
   emit_.place(no);
 }
 
@@ -172,7 +200,7 @@ void Compiler::views() {
   for (int side = 0; side < 2 && rules_.notation && rules_.notation->check; ++side) {
     program_.check[side] = emit_.here();
     express_.begin(side, Scratch::other);
-    truth(*rules_.notation->check);
+    truth(*rules_.notation->check, program_.valueSlot);
     emit_.add(Op::stop);
   }
 }
@@ -185,7 +213,7 @@ void Compiler::expectations() {
       if (!step.condition) continue;
       program_.expectations.push_back(emit_.here());
       express_.begin(0, Scratch::other);
-      truth(*step.condition);
+      truth(*step.condition, program_.valueSlot);
       emit_.add(Op::stop);
       ComparedCode compared;
       const rules::Compare* compare = as<rules::Compare>(*step.condition);

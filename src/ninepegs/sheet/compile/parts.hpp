@@ -83,7 +83,8 @@ class Compiler {
   void endTest(std::size_t index, int mover, int next);
   void shown();
   void worthAndInvariants();
-  void truth(const Term& condition);  // 0 or 1 in `valueSlot`
+  void invariant(const rules::AlwaysRule& always, int side, Slot into);
+  void truth(const Term& condition, Slot into);  // 0 or 1
   void views();
   void expectations();
   void repetition();

@@ -1,8 +1,7 @@
 // The interpreter's loop. Part of machine.hpp.
 //
-// Every instruction ends by jumping to the next one's code: with a jump of its own for each
-// instruction the processor foretells far better which comes next than with one switch. Labels as
-// values are an extension that GCC and Clang share.
+// Every instruction ends with a jump of its own to the next one's code, which the processor
+// foretells far better than one switch. Labels as values are an extension that GCC and Clang share.
 #pragma once
 
 #include <limits>
@@ -70,6 +69,7 @@ void Machine<W>::run(int pc, Sink& sink) {
   DISPATCH();
 
 on_stop:
+on_fail:
   return;
 on_jump:
   JUMP();
@@ -203,6 +203,9 @@ on_stopAny:
   AS_TEST(jumpUnstuck, !isStuck(turn()));
   AS_TEST(jumpNobody, isStuck(turn()) && isStuck(1 - turn()));
   AS_TEST(jumpSomebody, !isStuck(turn()) || !isStuck(1 - turn()));
+on_wholeBudget:
+  steps_ = limits::loopSteps;
+  NEXT();
 on_weigh:
   if (outOfSteps(i - code, i->d)) return;
   NEXT();
@@ -316,8 +319,6 @@ on_eachRound:
 on_attempted:
   if constexpr (onTrialNow) made_[memory_[i->b]] = true;
   JUMP();
-on_fail:
-  return;
 on_complete:
   if constexpr (onTrialNow) complete(*i, sink);
   return;

@@ -90,6 +90,7 @@ namespace ninepegs::sheet {
   X(jumpUnstuck, "----j", "go on at n if the side to move has a move that is no pass") \
   X(jumpNobody, "----j", "go on at n if neither side has a move but a pass") \
   X(jumpSomebody, "----j", "go on at n if a side has a move that is no pass") \
+  X(wholeBudget, "-----", "what follows has all steps again") \
   X(weigh, "---#-", "this turn of a loop takes d steps") \
   X(nextCell, "IU-#j", "a = the first cell of b, taken out, in d steps; go on at n if there is none") \
   X(lineChosen, "Sii-f", "a = line number b of c cells, of family n") \

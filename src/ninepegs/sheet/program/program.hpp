@@ -209,6 +209,8 @@ struct Program {
   std::vector<EndCode> endCodes;
   std::vector<PartCode> conditionParts;  // of programs that count them
   std::vector<InvariantCode> invariants;
+  int invariantsAt = -1;    // a routine that works out all of them, each for both sides,
+  Slot invariantSlots = 0;  // ... into numbers from here on
   std::vector<int> forbidStatements;
   std::vector<TextPart> parts;
   std::vector<SeenCode> sees;

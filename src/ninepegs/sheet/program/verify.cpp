@@ -157,6 +157,7 @@ class Verifier {
     for (const GroupCode& one : program_.groups) both(one.apply), both(one.trial), both(one.text);
     for (const EndCode& one : program_.endCodes) both(one.test), both(one.shown);
     for (const InvariantCode& one : program_.invariants) both(one.value);
+    if (program_.invariantsAt >= 0) out.push_back(program_.invariantsAt);
     for (const SeenCode& one : program_.sees) both(one.value);
     for (const ComparedCode& one : program_.compared)
       if (!one.word.empty()) both(one.value);
