@@ -2,7 +2,9 @@
 
 #include "ninepegs/draw/board_figure.hpp"
 #include "ninepegs/draw/chart.hpp"
+#include "ninepegs/draw/play_charts.hpp"
 #include "ninepegs/draw/thinking_chart.hpp"
+#include "ninepegs/game/move_text.hpp"
 #include "support/folder.hpp"
 #include "support/games.hpp"
 
@@ -100,6 +102,38 @@ TEST(ThinkingChart, IsAPicture) {
   EXPECT_EQ(pngSize(thinkingChart(*game, thought)), (std::pair<int, int>{1280, 640}));
   StopFlag stop{true};
   EXPECT_THROW(thinkingChart(*game, thought, &stop), BadInput);
+}
+
+TEST(PlayCharts, AreAPicture) {
+  std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
+  Position start = game->start();
+  std::vector<Move> moves;
+  for (const char* text : {"1", "2", "3", "4", "5", "6"}) {  // 2 and 3 are blunders
+    Position at = start;
+    for (const Move& move : moves) game->apply(at, move);
+    moves.push_back(matchingMoves(*game, at, text).front());
+  }
+  std::vector<play::ReviewedPly> plies = play::review(*game, start, moves, {.nodes = 2000});
+  std::string drawn = reviewChart(*game, start, plies);
+  EXPECT_EQ(pngSize(drawn), (std::pair<int, int>{1280, 640}));
+  // What a ply came to is in the picture.
+  plies.front().verdict = play::ReviewedPly::Verdict::letsWin;
+  EXPECT_NE(reviewChart(*game, start, plies), drawn);
+  StopFlag stop{true};
+  EXPECT_THROW(reviewChart(*game, start, plies, &stop), BadInput);
+}
+
+TEST(PlayCharts, ShowASeries) {
+  std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
+  std::vector<std::string> who = {"greedy", "it's 'random'", "search:depth=2"};
+  play::Series series;
+  series.games.resize(6);
+  series.pairings = {{0, 1, 2, 0, 0, 1}, {0, 2, 0, 1, 1, 1}, {1, 2, 0, 1, 1, 0}};
+  series.ratings = {10, -60, 50};
+  std::string drawn = seriesChart(*game, who, series);
+  EXPECT_EQ(pngSize(drawn).first, 1280);
+  series.pairings[2] = {1, 2, 1, 1, 0, 0};
+  EXPECT_NE(seriesChart(*game, who, series), drawn);
 }
 
 }  // namespace

@@ -3,6 +3,7 @@
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/cli/context.hpp"
+#include "ninepegs/draw/play_charts.hpp"
 #include "ninepegs/engines/engine_opponents.hpp"
 #include "ninepegs/game/move_text.hpp"
 #include "ninepegs/play/series.hpp"
@@ -17,7 +18,7 @@ struct Options {
   DrawOptions drawing;
   std::vector<std::string> who;
   std::string games = "100", opening = "2";
-  Said resume, settle, records;
+  Said resume, settle, records, figure;
   bool json = false;
 };
 
@@ -61,6 +62,7 @@ void run(const Options& options, Context& context) {
   if (options.settle)
     how.settle = static_cast<double>(wholeOption(*options.settle, "--settle", 1, 1000));
   if (options.records) requireWritable(*options.records);
+  requirePicture(options.figure);
   if (options.resume) {
     requireWritable(*options.resume);
     if (std::filesystem::exists(*options.resume)) {
@@ -84,6 +86,8 @@ void run(const Options& options, Context& context) {
     series = play::playSeries(*game, options.who, how);
   }
   if (options.records) writeFile(*options.records, recordsOf(*game, options, how, series));
+  if (options.figure && !series.stopped)
+    writeFile(*options.figure, draw::seriesChart(*game, options.who, series, &stopFlag()));
   context.exitCode = series.stopped ? exitInterrupted : exitFine;
   print(options.json ? report::seriesJson(*game, options.who, how, series) + "\n"
                      : report::seriesText(*game, options.who, how, series, context.paint));
@@ -116,6 +120,8 @@ void addMatch(CLI::App& app, Context& context) {
   option(command, "--resume FILE", options.resume,
          "keep the games in this file; if it is there, go on from it");
   option(command, "--records FILE", options.records, "write all games to this file, as records");
+  option(command, "--figure FILE", options.figure,
+         "also draw won, drawn and lost games of each two: .png");
   option(command, "--json", options.json, "print one JSON object, with all games");
 }
 

@@ -5,6 +5,7 @@
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/cli/context.hpp"
+#include "ninepegs/draw/play_charts.hpp"
 #include "ninepegs/play/review.hpp"
 #include "ninepegs/records/game_reader.hpp"
 #include "ninepegs/report/review_text.hpp"
@@ -14,12 +15,13 @@ namespace {
 
 struct Options {
   std::string record;
-  Said game;
+  Said game, figure;
   std::string nodes = "50000", seed = "1";
   bool json = false;
 };
 
 void run(const Options& options, Context& context) {
+  requirePicture(options.figure);
   std::unique_ptr<std::istream> in = openForReading(options.record);
   std::unique_ptr<records::GameReader> reader = records::openRecords(*in, options.record);
   std::optional<records::GameRecord> found = reader->next();
@@ -49,6 +51,8 @@ void run(const Options& options, Context& context) {
     plies = play::review(*game, from, moves, how);
   }
   if (wantsStop(&stopFlag())) context.exitCode = exitInterrupted;
+  if (options.figure && !plies.empty())
+    writeFile(*options.figure, draw::reviewChart(*game, from, plies, &stopFlag()));
   print(options.json ? report::reviewJson(*game, from, plies) + "\n"
                      : report::reviewText(*game, from, plies, context.paint));
 }
@@ -67,6 +71,7 @@ void addReview(CLI::App& app, Context& context) {
          "the game or its sheet, if the record's name is none");
   option(command, "--nodes N", options.nodes, "positions to look at for each ply (default 50000)");
   option(command, "--seed N", options.seed, "draws among equal moves (default 1)");
+  option(command, "--figure FILE", options.figure, "also draw the score after each ply: .png");
   option(command, "--json", options.json, "print one JSON object");
 }
 

@@ -27,12 +27,7 @@ void run(const Options& options, Context& context) {
     throw BadInput(Place{}, "there is no move to think about: the game is over",
                    "name another position with --at or --after");
   if (options.csv) requireWritable(*options.csv);
-  if (options.figure) {
-    if (!options.figure->ends_with(".png"))
-      throw BadInput(Place{"--figure", 1, 1, 1, *options.figure}, "the chart is a .png file",
-                     "such as: --figure depths.png");
-    requireWritable(*options.figure);
-  }
+  requirePicture(options.figure);
   play::ThinkOptions how;
   if (options.depth)
     how.depth = static_cast<int>(wholeOption(*options.depth, "--depth", 1, limits::searchDepth));

@@ -30,7 +30,7 @@ struct ReviewOptions {
   std::uint64_t nodes = 50'000;  // for each position
   std::uint64_t seed = 1;
   const StopFlag* stop = nullptr;
-  std::function<void(std::uint64_t done)> progress;  // plies
+  std::function<void(std::uint64_t done)> progress = {};  // plies
 };
 
 // One for each move, in order; fewer if it is stopped. Requires that the moves are legal, one after
