@@ -7,7 +7,7 @@ namespace {
 
 struct Options {
   GameOptions game;
-  std::string nodes = "20000000", memory = "256";
+  std::string nodes = "20000000", memory = "256", threads = "1";
   Said time;
   bool json = false;
 };
@@ -24,6 +24,7 @@ void run(const Options& options, Context& context) {
   play::SolveOptions how;
   how.nodes = wholeOption(options.nodes, "--nodes", 1, 1'000'000'000'000ull);
   how.megabytes = wholeOption(options.memory, "--memory", 1, 65536);
+  how.threads = static_cast<int>(wholeOption(options.threads, "--threads", 1, 64));
   if (options.time)
     how.seconds = static_cast<double>(wholeOption(*options.time, "--time", 1, 86400));
   how.stop = &stopFlag();
@@ -49,6 +50,8 @@ void addSolve(CLI::App& app, Context& context) {
          "positions to look at from the position and from each move (default 20000000)");
   option(command, "--time SECONDS", options.time, "seconds, likewise; then the result may differ");
   option(command, "--memory N", options.memory, "megabytes of the table (default 256)");
+  option(command, "--threads N", options.threads,
+         "threads (default 1); with more, what is known when a limit is reached may differ");
   option(command, "--json", options.json, "print one JSON object");
 }
 

@@ -180,8 +180,8 @@ void UciServer::think(const play::SearchLimits& limits, bool waits) {
       std::unique_ptr<play::Opponent> search = play::makeSearch(limits);
       search->stopWith(&stop_);
       Stream stream(1, 0);
+      search->tellSteps([this](const play::Choice::Step& step) { tell(step); });
       play::Choice choice = search->choose(game_, position_, stream);
-      tell(choice);
       best = coordinatesOf(game_, position_, choice.move);
     }
   } catch (const BadInput& error) {  // rules that come to no end
@@ -192,19 +192,17 @@ void UciServer::think(const play::SearchLimits& limits, bool waits) {
   line("bestmove " + best);
 }
 
-void UciServer::tell(const play::Choice& choice) {
-  for (const play::Choice::Step& step : choice.steps) {
-    std::string moves;
-    Position at = position_;
-    for (const Move& move : step.line) {
-      moves += " " + coordinatesOf(game_, at, move);
-      game_.apply(at, move);
-    }
-    line(fmt::format("info depth {} score {} nodes {} nps {:.0f} time {:.0f}{}", step.depth,
-                     scoreText(step.score), step.nodes,
-                     static_cast<double>(step.nodes) / std::max(step.seconds, 1e-6),
-                     step.seconds * 1000, moves.empty() ? "" : " pv" + moves));
+void UciServer::tell(const play::Choice::Step& step) {
+  std::string moves;
+  Position at = position_;
+  for (const Move& move : step.line) {
+    moves += " " + coordinatesOf(game_, at, move);
+    game_.apply(at, move);
   }
+  line(fmt::format("info depth {} score {} nodes {} nps {:.0f} time {:.0f}{}", step.depth,
+                   scoreText(step.score), step.nodes,
+                   static_cast<double>(step.nodes) / std::max(step.seconds, 1e-6),
+                   step.seconds * 1000, moves.empty() ? "" : " pv" + moves));
 }
 
 }  // namespace ninepegs::engines

@@ -48,7 +48,7 @@ class UciServer {
   void option(const Words& words);
   void go(const Words& words);
   void think(const play::SearchLimits& limits, bool waits);
-  void tell(const play::Choice& choice);
+  void tell(const play::Choice::Step& step);
   void halt();
   void line(const std::string& text);
 

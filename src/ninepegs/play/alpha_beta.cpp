@@ -13,6 +13,7 @@ constexpr std::uint64_t workedGames = 400;  // that a measure is worked out from
 constexpr int reducedFrom = 3;       // plies left, where late moves are looked at less deeply
 constexpr int muchReducedFrom = 6;   // ... by two plies
 constexpr int weighedFrom = 3;       // plies left, of an exact search
+constexpr int windowFrom = 4;        // plies, from which a score is expected near the last
 constexpr std::size_t lateFrom = 4;  // moves in order
 
 }  // namespace
@@ -114,7 +115,7 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
   }
   std::uint64_t hash = live_->hash();
   std::uint16_t first = 0xffff;
-  if (const TableEntry* entry = table_.find(hash)) {
+  if (std::optional<TableEntry> entry = table_->find(hash)) {
     first = entry->move;
     if (ply > 0 && (entry->depth >= depth || entry->whole)) {
       std::int64_t score = fetched(entry->score, ply);
@@ -147,13 +148,12 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
   // Elsewhere the same position may have another past, and so another outcome.
   bool anywhere = wholeHere && !game_->remembersPositions();
   TableEntry entry;
-  entry.key = hash;
   entry.score = static_cast<std::int32_t>(stored(best, ply));
   entry.move = bestMove;
   entry.depth = static_cast<std::int8_t>(std::min(depth, 127));
   entry.bound = best >= beta ? Bound::atLeast : best > alpha ? Bound::exact : Bound::atMost;
   entry.whole = anywhere;
-  table_.keep(entry);
+  table_->keep(hash, entry);
   whole = whole && wholeHere;
   return best;
 }
@@ -236,22 +236,49 @@ bool AlphaBeta::anythingTakes(const Position& position) {
   return found;
 }
 
+// As far as the search goes with full windows, the score is near that of the depth before.
+std::int64_t AlphaBeta::look(int depth, bool& whole) {
+  rootDepth_ = depth;
+  std::int64_t low = -endless, high = endless;
+  if (open_) {
+    low = lowest_, high = highest_;
+  } else if (!limits_.exact && depth >= windowFrom && !decides(lastScore_)) {
+    low = lastScore_ - 2 * swing_ - 1;
+    high = lastScore_ + 2 * swing_ + 1;
+  }
+  bool wholeHere = true;
+  std::int64_t score = look(0, depth, low, high, wholeHere);
+  if (!open_ && !stopped_ && (score <= low || score >= high)) {
+    wholeHere = true;
+    score =
+        look(0, depth, score <= low ? -endless : low, score >= high ? endless : high, wholeHere);
+    if (!stopped_ && (score <= low || score >= high)) {
+      wholeHere = true;
+      score = look(0, depth, -endless, endless, wholeHere);
+    }
+  }
+  whole = whole && wholeHere;
+  if (stopped_) return score;
+  if (!decides(score)) {
+    std::int64_t change = std::abs(score - lastScore_);
+    swing_ = depth == 1 ? 0 : depth == 2 ? change : (swing_ + change) / 2;
+    lastScore_ = score;
+  }
+  open_ = open_ && !decides(score);
+  return score;
+}
+
 void AlphaBeta::begin(const Game& game, const Position& position, const SearchLimits& limits,
                       const StopFlag* stop) {
   limits_ = limits;
   stop_ = stop;
-  if (game_ != &game || table_.empty()) {
-    table_.resize(limits_.megabytes == 0 ? usualMegabytes : limits_.megabytes);
+  if (game_ != &game || table_->empty()) {
+    table_->resize(limits_.megabytes == 0 ? usualMegabytes : limits_.megabytes);
     history_.assign(historySize, 0);
   }
   game_ = &game;
-  table_.nextSearch();
+  table_->nextSearch();
   begun_ = std::chrono::steady_clock::now();
-  nodes_ = 0;
-  stopped_ = false;
-  open_ = limits.exact;
-  lowest_ = -1, highest_ = 1;
-  wholeGames_ = -1;
   measured_ = game.measure() != nullptr;
   live_ = game.live();
   worksOut_ = !measured_ && !limits_.exact;
@@ -265,12 +292,39 @@ void AlphaBeta::begin(const Game& game, const Position& position, const SearchLi
     measured_ = true;
   }
   takes_ = !limits_.exact && anythingTakes(position);
+  beginAt(position);
+}
+
+void AlphaBeta::beginBeside(const AlphaBeta& other, const Position& position,
+                            const StopFlag* stop) {
+  if (game_ != other.game_) history_.assign(historySize, 0);
+  game_ = other.game_;
+  table_ = other.table_;
+  limits_ = other.limits_;
+  limits_.nodes = 0, limits_.seconds = 0;
+  stop_ = stop;
+  begun_ = other.begun_;
+  measured_ = other.measured_, takes_ = other.takes_;
+  worksOut_ = other.worksOut_;
+  if (worksOut_) workedOut_ = other.workedOut_;
+  live_ = game_->live();
+  beginAt(position);
+}
+
+// Everything but what is known of the game.
+void AlphaBeta::beginAt(const Position& position) {
+  nodes_ = 0;
+  stopped_ = false;
+  lastScore_ = swing_ = 0;
+  open_ = limits_.exact;
+  lowest_ = -1, highest_ = 1;
+  wholeGames_ = -1;
   live_->setUp(position);
   for (std::int32_t& one : history_) one /= 8;
   // Forced moves lead deeper than the depth says.
-  int deepest = limits.depth > 0 ? limits.depth : limits::searchDepth;
+  int deepest = limits_.depth > 0 ? limits_.depth : limits::searchDepth;
   levels_.resize(
-      static_cast<std::size_t>(deepest * (limits.exact ? 1 : 2) + (takes_ ? deepestTaking : 0)) +
+      static_cast<std::size_t>(deepest * (limits_.exact ? 1 : 2) + (takes_ ? deepestTaking : 0)) +
       2);
   for (Level& level : levels_) level.hasKillers[0] = level.hasKillers[1] = false;
   Level& root = levels_.front();

@@ -27,6 +27,9 @@ class AlphaBeta {
   // learned of the game is kept. `limits.nodes` 0: no limit.
   void begin(const Game& game, const Position& position, const SearchLimits& limits,
              const StopFlag* stop);
+  // The same for a search beside another, which has begun: with its table, and what it knows of the
+  // game. It has no limits but `stop`.
+  void beginBeside(const AlphaBeta& other, const Position& position, const StopFlag* stop);
   // Moves of equal worth at the root are tried in a drawn order, so that games differ by their
   // seed.
   void drawOrder(Stream& stream);
@@ -35,13 +38,7 @@ class AlphaBeta {
 
   // The score of the position for the side to move, so many plies on. `whole` becomes false if a
   // line was not followed to its end. Nothing counts if it stopped on the way.
-  std::int64_t look(int depth, bool& whole) {
-    rootDepth_ = depth;
-    std::int64_t score =
-        look(0, depth, open_ ? lowest_ : -endless, open_ ? highest_ : endless, whole);
-    open_ = open_ && !decides(score);
-    return score;
-  }
+  std::int64_t look(int depth, bool& whole);
   // Of an exact search: follows whole games. 1: the side to move wins, -1: it loses, 0: neither;
   // nothing if that was not settled with so many positions. What was found meanwhile is kept.
   std::optional<int> lookToEnds(std::uint64_t nodes);
@@ -73,6 +70,7 @@ class AlphaBeta {
     bool hasKillers[2] = {false, false};
   };
 
+  void beginAt(const Position& position);
   bool anythingTakes(const Position& position);
   std::int64_t leaf() {
     return worksOut_ ? workedOut_.worth(*live_, live_->toMove()) : leafScore(*live_, measured_);
@@ -106,11 +104,12 @@ class AlphaBeta {
   const Game* game_ = nullptr;
   std::unique_ptr<LivePosition> live_;
   bool measured_ = false, takes_ = false;
-  PositionTable table_;
+  std::shared_ptr<PositionTable> table_ = std::make_shared<PositionTable>();
   std::vector<Level> levels_;
   std::vector<std::int32_t> history_;
   std::uint64_t nodes_ = 0;
   int rootDepth_ = 0;
+  std::int64_t lastScore_ = 0, swing_ = 0;  // of the depth before, and how much scores change
   // Of an exact search: nobody can force a win in a ply less, so that all there is to find out is
   // whether somebody can now.
   bool open_ = false;

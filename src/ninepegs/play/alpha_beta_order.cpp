@@ -41,8 +41,8 @@ void AlphaBeta::weigh(Level& level, int ply, int depth, std::int64_t alpha, std:
       ended = again ? ended : -ended;
       enough = ended >= beta;
     } else {
-      if (const TableEntry* entry = table_.find(live_->hash());
-          entry != nullptr && (entry->whole || entry->depth >= depth - 1)) {
+      if (std::optional<TableEntry> entry = table_->find(live_->hash());
+          entry && (entry->whole || entry->depth >= depth - 1)) {
         std::int64_t score = fetched(entry->score, ply + 1);
         if (!again) score = -score;
         Bound less = again ? Bound::atMost : Bound::atLeast;

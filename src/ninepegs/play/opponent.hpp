@@ -8,6 +8,7 @@
 #pragma once
 
 #include <cstdint>
+#include <functional>
 #include <memory>
 #include <string>
 #include <string_view>
@@ -63,9 +64,13 @@ class Opponent {
   virtual std::string name() const = 0;
   // Asks a choice under way to end soon with the best move found so far.
   void stopWith(const StopFlag* stop) { stop_ = stop; }
+  // From now on each step of a choice is told as soon as it is done, from the thread that chooses;
+  // an opponent that does not deepen tells none.
+  void tellSteps(std::function<void(const Choice::Step&)> tell) { tell_ = std::move(tell); }
 
  protected:
   const StopFlag* stop_ = nullptr;
+  std::function<void(const Choice::Step&)> tell_;
 };
 
 // From a text: random, greedy, minimax:depth=3, search, search:depth=6, search:time=2,
@@ -101,6 +106,9 @@ struct SearchLimits {
   int level = 0;
   // Where something is hidden: so many pasts that agree with what is known; 0: 60.
   std::uint64_t pasts = 0;
+  // Beside each other, with one table; 0: 1. With more than one the same seed may give another
+  // move, and each looks at its share of `nodes`.
+  int threads = 0;
 };
 // Alpha-beta with iterative deepening and a table of positions seen (search.cpp).
 std::unique_ptr<Opponent> makeSearch(const SearchLimits& limits);
@@ -110,6 +118,9 @@ struct PlayoutLimits {
   double seconds = 0;           // 0: no limit
   std::uint64_t megabytes = 0;  // of the tree; 0: 64
   std::uint64_t pasts = 0;      // as of SearchLimits
+  // A tree each, beside each other, which decide together; 0: 1. Each plays its share of
+  // `playouts`, so that the same seed gives the same move.
+  int threads = 0;
 };
 // A tree of moves that grows where playouts from it go well (playout_tree.cpp).
 std::unique_ptr<Opponent> makePlayouts(const PlayoutLimits& limits);

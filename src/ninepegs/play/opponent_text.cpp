@@ -32,13 +32,13 @@ const std::vector<Kind>& kinds() {
   static const Setting depth{"depth", limits::searchDepth, "PLIES"}, time{"time", 0, "SECONDS"},
       nodes{"nodes", many, "POSITIONS"}, memory{"memory", 65536, "MEGABYTES"},
       playouts{"playouts", many, "GAMES"}, level{"level", 9, "1 to 9"},
-      pasts{"pasts", 10'000, "GAMES"};
+      pasts{"pasts", 10'000, "GAMES"}, threads{"threads", 64, "NUMBER"};
   static const std::vector<Kind> all = {
       {"random", {}, ""},
       {"greedy", {}, ""},
       {"minimax", {{"depth", 12, "PLIES"}}, "minimax:depth=3"},
-      {"search", {depth, time, nodes, memory, level, pasts}, "search:depth=6"},
-      {"playouts", {playouts, time, memory, pasts}, "playouts:playouts=2000"}};
+      {"search", {depth, time, nodes, memory, level, pasts, threads}, "search:depth=6"},
+      {"playouts", {playouts, time, memory, pasts, threads}, "playouts:playouts=2000"}};
   return all;
 }
 
@@ -130,7 +130,8 @@ class Reader {
     if (word == "greedy") return makeGreedy();
     if (word == "minimax") return makeMinimax(std::max(1, static_cast<int>(value("depth"))));
     if (word == "playouts") {
-      PlayoutLimits limits{whole("playouts"), value("time"), whole("memory"), whole("pasts")};
+      PlayoutLimits limits{whole("playouts"), value("time"), whole("memory"), whole("pasts"),
+                           static_cast<int>(value("threads"))};
       if (limits.playouts == 0 && limits.seconds <= 0) limits.playouts = 2000;
       return makePlayouts(limits);
     }
@@ -141,6 +142,7 @@ class Reader {
     limits.megabytes = whole("memory");
     limits.level = static_cast<int>(value("level"));
     limits.pasts = whole("pasts");
+    limits.threads = static_cast<int>(value("threads"));
     if (limits.depth == 0 && limits.seconds <= 0 && limits.nodes == 0 && limits.level == 0)
       limits.nodes = 100'000;
     return makeSearch(limits);
@@ -181,6 +183,7 @@ std::string nameOf(const SearchLimits& limits) {
   if (limits.exact) name.word("exact");
   name.add("memory", limits.megabytes);
   name.add("pasts", limits.pasts);
+  name.add("threads", limits.threads);
   return name.text();
 }
 
@@ -190,6 +193,7 @@ std::string nameOf(const PlayoutLimits& limits) {
   name.add("time", limits.seconds);
   name.add("memory", limits.megabytes);
   name.add("pasts", limits.pasts);
+  name.add("threads", limits.threads);
   return name.text();
 }
 

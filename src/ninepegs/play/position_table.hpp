@@ -1,17 +1,23 @@
 // What a search found of positions: a table of fixed size, four places for each hash. Internal to
-// the room; belongs to one thread.
+// the room.
+//
+// Several threads may find and keep at the same time: an entry's key is stored mixed with its data,
+// so that one of which two threads wrote a half each is not found (R. Hyatt, T. Mann, "A lock-less
+// transposition table implementation for parallel search", 2002). resize() and nextSearch() are for
+// one thread alone.
 #pragma once
 
+#include <atomic>
 #include <bit>
 #include <cstdint>
-#include <vector>
+#include <memory>
+#include <optional>
 
 namespace ninepegs::play {
 
 enum class Bound : std::uint8_t { none, exact, atLeast, atMost };
 
 struct TableEntry {
-  std::uint64_t key = 0;
   std::int32_t score = 0;
   std::uint16_t move = 0;  // its number in the list of legal moves
   std::int8_t depth = -1;
@@ -19,46 +25,58 @@ struct TableEntry {
   bool whole : 1 = false;    // every line below was followed to its end
   std::uint8_t age : 5 = 0;  // of the search that wrote it
 };
-static_assert(sizeof(TableEntry) == 16);
+static_assert(sizeof(TableEntry) == 8);
 
 class PositionTable {
  public:
   // Empties it. Requires megabytes >= 1.
   void resize(std::uint64_t megabytes) {
-    std::uint64_t places = std::bit_floor((megabytes << 20) / sizeof(TableEntry));
-    entries_.assign(places, TableEntry{});
+    std::uint64_t places = std::bit_floor((megabytes << 20) / sizeof(Place));
+    entries_ = std::make_unique<Place[]>(places);
     mask_ = places - places_;
   }
-  bool empty() const { return entries_.empty(); }
+  bool empty() const { return entries_ == nullptr; }
   // A new search begins: what older ones wrote gives way first.
   void nextSearch() { age_ = static_cast<std::uint8_t>((age_ + 1) & 31); }
 
-  // Null if the position is not there.
-  const TableEntry* find(std::uint64_t hash) const {
-    const TableEntry* at = &entries_[hash & mask_];
-    for (int i = 0; i < places_; ++i)
-      if (at[i].bound != Bound::none && at[i].key == hash) return at + i;
-    return nullptr;
+  // Nothing if the position is not there.
+  std::optional<TableEntry> find(std::uint64_t hash) const {
+    const Place* at = &entries_[hash & mask_];
+    for (int i = 0; i < places_; ++i) {
+      std::uint64_t data = at[i].data.load(std::memory_order_relaxed);
+      if (data == 0 || (at[i].mixed.load(std::memory_order_relaxed) ^ data) != hash) continue;
+      return std::bit_cast<TableEntry>(data);
+    }
+    return std::nullopt;
   }
-  void keep(TableEntry entry) {
-    TableEntry* at = &entries_[entry.key & mask_];
-    TableEntry* place = at;
+  // Requires that the entry has a bound.
+  void keep(std::uint64_t hash, TableEntry entry) {
+    Place* at = &entries_[hash & mask_];
+    Place* place = at;
     int least = 1 << 20;
     for (int i = 0; i < places_; ++i) {
-      if (at[i].bound == Bound::none || at[i].key == entry.key) {
+      std::uint64_t data = at[i].data.load(std::memory_order_relaxed);
+      if (data == 0 || (at[i].mixed.load(std::memory_order_relaxed) ^ data) == hash) {
         place = at + i;
         break;
       }
-      int value = at[i].depth + (at[i].age == age_ ? 64 : 0);
+      auto there = std::bit_cast<TableEntry>(data);
+      int value = there.depth + (there.age == age_ ? 64 : 0);
       if (value < least) least = value, place = at + i;
     }
     entry.age = age_ & 31;
-    *place = entry;
+    auto data = std::bit_cast<std::uint64_t>(entry);
+    place->mixed.store(hash ^ data, std::memory_order_relaxed);
+    place->data.store(data, std::memory_order_relaxed);
   }
 
  private:
+  struct Place {
+    std::atomic<std::uint64_t> mixed{0}, data{0};  // data 0: nothing, as an entry has a bound
+  };
+  static_assert(sizeof(Place) == 16);
   static constexpr int places_ = 4;
-  std::vector<TableEntry> entries_;
+  std::unique_ptr<Place[]> entries_;
   std::uint64_t mask_ = 0;
   std::uint8_t age_ = 0;
 };

@@ -1,4 +1,7 @@
 // The opponent that searches: ply by ply deeper, until its limits (alpha_beta.hpp).
+#include <deque>
+#include <thread>
+
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/play/alpha_beta.hpp"
 #include "ninepegs/play/over_pasts.hpp"
@@ -17,6 +20,8 @@ class Search final : public Opponent {
  public:
   explicit Search(const SearchLimits& limits) : said_(limits), limits_(limits) {
     if (limits.level > 0) limits_.nodes = levelNodes[limits.level - 1];
+    if (limits.threads > 1) limits_.nodes /= static_cast<std::uint64_t>(limits.threads);
+    if (limits.nodes > 0) limits_.nodes = std::max<std::uint64_t>(limits_.nodes, 1);
   }
 
   Choice choose(const Game& game, const Position& position, Stream& stream) override;
@@ -36,9 +41,53 @@ class Search final : public Opponent {
     return limits_.level > 0 && stream.below(100) < levelSlips[limits_.level - 1];
   }
 
+  int deepest() const { return limits_.depth > 0 ? limits_.depth : limits::searchDepth; }
+
   SearchLimits said_, limits_;
   AlphaBeta tree_;
+  std::deque<AlphaBeta> beside_;
   PastsPlayer pasts_;
+};
+
+// Searches of the same position on threads of their own, at other depths: what they keep in the
+// table, the first search need not work out. They end with this.
+class Beside {
+ public:
+  Beside(std::deque<AlphaBeta>& trees, const AlphaBeta& first, const Position& position,
+         int deepest, bool exact, Stream& stream)
+      : trees_(trees) {
+    int number = 0;
+    for (AlphaBeta& tree : trees) {
+      tree.beginBeside(first, position, &stop_);
+      tree.drawOrder(stream);
+      threads_.emplace_back([&tree, deepest, exact, from = 1 + ++number % 2] {
+        try {
+          for (int depth = from; depth <= deepest && !tree.stopped(); ++depth) {
+            bool whole = true;
+            tree.look(depth, whole);
+            if (whole) break;
+            if (exact && depth >= endsFrom && tree.lookToEnds(2 * tree.nodes())) break;
+          }
+        } catch (const BadInput&) {  // rules without an end, where the first search may not come
+        }
+      });
+    }
+  }
+  ~Beside() { end(); }
+  void end() {
+    stop_ = true;
+    threads_.clear();
+  }
+  std::uint64_t nodes() const {
+    std::uint64_t all = 0;
+    for (const AlphaBeta& tree : trees_) all += tree.nodes();
+    return all;
+  }
+
+ private:
+  std::deque<AlphaBeta>& trees_;
+  StopFlag stop_{false};
+  std::vector<std::jthread> threads_;
 };
 
 Choice Search::choose(const Game& game, const Position& position, Stream& stream) {
@@ -47,8 +96,9 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
   Choice choice;
   choice.move = tree_.firstMove();
   choice.line = {choice.move};
-  int deepest = limits_.depth > 0 ? limits_.depth : limits::searchDepth;
-  for (int depth = 1; depth <= deepest; ++depth) {
+  beside_.resize(static_cast<std::size_t>(std::max(0, limits_.threads - 1)));
+  Beside beside(beside_, tree_, position, deepest(), limits_.exact, stream);
+  for (int depth = 1; depth <= deepest(); ++depth) {
     bool whole = true;
     std::int64_t score = tree_.look(depth, whole);
     if (tree_.stopped()) break;
@@ -60,6 +110,7 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
     }
     choice.solved = whole || decides(score);
     choice.steps.push_back({depth, score, tree_.nodes(), tree_.seconds(), choice.line});
+    if (tell_) tell_(choice.steps.back());
     // What the table knows may be a win that is not the shortest: that is one within the depth.
     if (limits_.exact && depth >= endsFrom && !whole && !decides(score)) {
       std::optional<int> known = tree_.lookToEnds(2 * tree_.nodes());
@@ -73,7 +124,8 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
     bool settled = decides(score) && (!limits_.exact || winScore - std::abs(score) <= depth);
     if (settled || (whole && !(limits_.exact && decides(score)))) break;
   }
-  choice.nodes = tree_.nodes();
+  beside.end();
+  choice.nodes = tree_.nodes() + beside.nodes();
   if (slips(stream)) {
     const MoveList& moves = tree_.moves();
     choice.move = moves[stream.below(static_cast<std::uint32_t>(moves.size()))];

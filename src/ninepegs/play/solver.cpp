@@ -28,6 +28,7 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
   limits.megabytes = options.megabytes;
   limits.nodes = options.nodes;
   limits.seconds = options.seconds;
+  limits.threads = options.threads;
   std::unique_ptr<Opponent> search = makeSearch(limits);
   search->stopWith(options.stop);
   int side = game.toMove(position);

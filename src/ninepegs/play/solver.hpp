@@ -15,6 +15,7 @@ struct SolveOptions {
   std::uint64_t nodes = 0;  // 0: no limit
   double seconds = 0;       // 0: no limit
   std::uint64_t megabytes = 256;
+  int threads = 1;  // with a limit, what is known when it is reached may differ
   const StopFlag* stop = nullptr;
 };
 
