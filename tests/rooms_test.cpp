@@ -38,7 +38,7 @@ const std::vector<Room>& rooms() {
        {"base", "board", "sheet/text", "sheet/syntax", "sheet/rules", "sheet/plan", "sheet/program",
         "sheet/compile", "sheet/machine"}},
       {"records", {"base", "board", "game"}},
-      {"play", {"base", "board", "game"}},
+      {"play", {"base", "board", "sheet/rules", "game"}},
       {"engines", {"base", "board", "game", "play"}},
       {"verify", {"base", "board", "sheet/rules", "sheet/mutation", "game", "play"}},
       {"compare", {"base", "board", "sheet/mutation", "game", "engines", "verify"}},

@@ -63,6 +63,7 @@ int run(int argc, char** argv) {
   cli::addPlay(app, context);
   cli::addCheck(app, context);
   cli::addThink(app, context);
+  cli::addTune(app, context);
   cli::addReview(app, context);
   cli::addReplay(app, context);
   cli::addSolve(app, context);

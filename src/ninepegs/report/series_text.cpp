@@ -29,13 +29,13 @@ std::string percent(double part, std::uint64_t whole) {
   return fmt::format("{:.1f} %", whole == 0 ? 0 : 100 * part / static_cast<double>(whole));
 }
 
+}  // namespace
+
 std::string ratingText(const play::Pairing& pairing) {
   std::optional<double> rating = pairing.rating();
   if (!rating) return "no rating: one side made no point";
   return fmt::format("{:+.0f} +- {:.0f} rating points", *rating, pairing.margin());
 }
-
-}  // namespace
 
 std::string seriesText(const Game& game, const std::vector<std::string>& who,
                        const play::SeriesOptions& options, const play::Series& series,

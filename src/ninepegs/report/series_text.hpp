@@ -9,6 +9,9 @@
 
 namespace ninepegs::report {
 
+// "+35 +- 12 rating points", or why there is none.
+std::string ratingText(const play::Pairing& pairing);
+
 std::string seriesText(const Game& game, const std::vector<std::string>& who,
                        const play::SeriesOptions& options, const play::Series& series,
                        const Paint& paint);

@@ -1,0 +1,273 @@
+#include "ninepegs/play/tuning.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+#include <sstream>
+
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/game/move_text.hpp"
+#include "ninepegs/play/logistic.hpp"
+#include "ninepegs/sheet/rules/printer.hpp"
+
+namespace ninepegs::play {
+namespace {
+
+constexpr int openingPlies = 6;  // of games to learn from
+constexpr std::size_t positionsAGame = 8;
+constexpr double surely = 2;  // standard errors from nothing
+constexpr double leastTimes = 10, usualTimes = 100, mostTimes = 100'000;
+constexpr std::uint64_t drawnPositions = 0x74756e65;  // the stream that draws them
+
+// The sheet as it was understood, without its worth.
+std::string textWithoutWorth(const SheetGame& game) {
+  std::string out;
+  bool inWorth = false;
+  std::istringstream lines(rules::toText(game.rules()));
+  for (std::string line; std::getline(lines, line);) {
+    bool begins = !line.empty() && line.front() != ' ';
+    if (begins) inWorth = line == "worth" || line.rfind("worth ", 0) == 0;
+    if (begins && line.rfind("case ", 0) == 0) break;  // cases come last, and tell nothing here
+    if (!inWorth) out += line + "\n";
+  }
+  return out;
+}
+
+// How long the lines are that the rules speak of.
+std::set<int> lineLengths(const std::string& text) {
+  std::set<int> out;
+  for (const char* words : {"line of ", "lines of "})
+    for (std::size_t at = text.find(words); at != text.npos; at = text.find(words, at + 1)) {
+      std::size_t from = at + std::string_view(words).size(), to = from;
+      while (to < text.size() && text[to] >= '0' && text[to] <= '9') ++to;
+      if (auto number = wholeNumber(text.substr(from, to - from), 100); number && *number > 1)
+        out.insert(static_cast<int>(*number));
+    }
+  return out;
+}
+
+std::vector<std::string> candidates(const SheetGame& game, const std::string& text) {
+  const rules::Rules& rules = game.rules();
+  std::vector<std::string> out;
+  bool reach = false, edges = rules.hasEdges;
+  std::size_t kinds = 0;
+  for (const rules::PieceKind& kind : rules.kinds) {
+    if (kind.neutral) continue;
+    ++kinds;
+    reach = reach || kind.reach != nullptr;
+    out.push_back(fmt::format("count my {}", kind.name));
+  }
+  if (kinds == 1) out = {"count mine"};
+  if (rules.hasHands) out.emplace_back("count my hand");
+  out.emplace_back("my moves");
+  if (reach && !edges) out.emplace_back("count my reach");
+  for (int length : lineLengths(text))
+    out.push_back(
+        fmt::format("(total (count L on mine) * (count L on mine) for L in lines of {} in (mine or "
+                    "empty))",
+                    length));
+  for (const rules::ZoneRule& zone : rules.zones)
+    out.push_back(fmt::format("count (mine on {}{})", zone.bySide ? "my " : "", zone.name));
+  for (const rules::MarkRule& mark : rules.marks)
+    if (mark.each) out.push_back(fmt::format("count my {}", mark.name));
+  for (const rules::NumberRule& number : rules.numbers)
+    if (number.each && !number.onCells) out.push_back(fmt::format("my {}", number.name));
+  out.emplace_back("count (mine on step any from mine)");
+  out.emplace_back("count (empty on step any from mine)");
+  return out;
+}
+
+// A term that may count, and the game that measures positions by it alone.
+struct Candidate {
+  std::string term;
+  std::shared_ptr<const SheetGame> game;
+};
+
+std::vector<Candidate> measures(const SheetGame& game) {
+  std::vector<Candidate> out;
+  for (const std::string& term : candidates(game, rules::toText(game.rules()))) {
+    try {
+      std::shared_ptr<const SheetGame> one = withWorth(game, term);
+      // It reads the positions of this game.
+      if (one->start() == game.start()) out.push_back({term, one});
+    } catch (const BadInput&) {  // the board or the pieces have no such thing
+    }
+  }
+  return out;
+}
+
+// Searches positions as another game does that has the same moves and positions.
+class ByOtherWorth final : public Opponent {
+ public:
+  ByOtherWorth(std::shared_ptr<const SheetGame> game, std::uint64_t nodes)
+      : game_(std::move(game)), search_(makeSearch({.nodes = nodes})) {}
+  Choice choose(const Game&, const Position& position, Stream& stream) override {
+    search_->stopWith(stop_);
+    return search_->choose(*game_, position, stream);
+  }
+  Choice chooseKnowing(const Game& game, const Knowledge& knowledge, Stream& stream) override {
+    return search_->chooseKnowing(game, knowledge, stream);
+  }
+  std::string name() const override { return "tuned"; }
+
+ private:
+  std::shared_ptr<const SheetGame> game_;
+  std::unique_ptr<Opponent> search_;
+};
+
+// Positions of games, each measured by every candidate, with how its game went for the first side.
+struct Table {
+  std::vector<std::vector<double>> rows;  // and last: 1, and 1 or -1 by the side to move
+  std::vector<double> results;
+};
+
+Table measured(const SheetGame& game, const std::vector<Candidate>& by, const Series& series,
+               std::uint64_t seed) {
+  Table out;
+  for (const SeriesGame& one : series.games) {
+    Position position = game.start();
+    std::vector<Position> met;
+    for (const std::string& text : one.moves) {
+      if (&text - one.moves.data() >= one.opening) met.push_back(position);
+      game.apply(position, matchingMoves(game, position, text).front());
+    }
+    Stream stream(seed ^ drawnPositions, one.number);
+    for (std::size_t i = 0; i < positionsAGame && !met.empty(); ++i) {
+      const Position& at = met[stream.below(static_cast<std::uint32_t>(met.size()))];
+      std::vector<double> row;
+      for (const Candidate& candidate : by)
+        row.push_back(static_cast<double>(candidate.game->worth(at, 0)));
+      row.push_back(1);
+      row.push_back(game.toMove(at) == 0 ? 1 : -1);
+      out.rows.push_back(std::move(row));
+      out.results.push_back(one.winner < 0 ? 0.5 : one.winner == 0 ? 1 : 0);
+    }
+  }
+  return out;
+}
+
+// How far the values of each column lie apart.
+std::vector<double> spreads(const Table& table) {
+  std::vector<double> out;
+  for (std::size_t k = 0; k < table.rows.front().size(); ++k) {
+    double sum = 0, squares = 0;
+    for (const auto& row : table.rows) sum += row[k], squares += row[k] * row[k];
+    auto count = static_cast<double>(table.rows.size());
+    out.push_back(std::sqrt(std::max(0.0, squares / count - (sum / count) * (sum / count))));
+  }
+  return out;
+}
+
+// The fit of some columns, each divided by its spread, and of the last two.
+Logistic fitOf(const Table& table, const std::vector<std::size_t>& columns,
+               const std::vector<double>& spread) {
+  std::vector<std::vector<double>> rows;
+  for (const auto& row : table.rows) {
+    std::vector<double> one;
+    for (std::size_t k : columns) one.push_back(row[k] / spread[k]);
+    one.insert(one.end(), row.end() - 2, row.end());
+    rows.push_back(std::move(one));
+  }
+  return fitLogistic(rows, table.results);
+}
+
+std::string worthLine(const std::vector<Tuned::Part>& parts) {
+  std::string out;
+  for (const Tuned::Part& part : parts) {
+    if (part.times == 0) continue;
+    if (out.empty())
+      out = fmt::format("{} * {}", part.times, part.term);
+    else
+      out +=
+          fmt::format(" {} {} * {}", part.times > 0 ? '+' : '-', std::abs(part.times), part.term);
+  }
+  return out;
+}
+
+}  // namespace
+
+std::shared_ptr<const SheetGame> withWorth(const SheetGame& game, const std::string& term) {
+  return SheetGame::fromText(game.rules().source->name(),
+                             textWithoutWorth(game) + "worth " + term + "\n");
+}
+
+Tuned tune(const SheetGame& game, const TuneOptions& options) {
+  Tuned out;
+  std::vector<Candidate> by = measures(game);
+  std::string search = nameOf(SearchLimits{.nodes = options.nodes});
+  SeriesOptions how;
+  how.games = options.games;
+  how.seed = options.seed;
+  how.threads = options.threads;
+  how.opening = openingPlies;
+  how.stop = options.stop;
+  how.progress = options.progress;
+  Series series = playSeries(game, {search, search}, how);
+  out.games = series.games.size();
+  Table table = measured(game, by, series, options.seed);
+  out.positions = table.rows.size();
+  out.stopped = wantsStop(options.stop);
+  if (out.stopped || table.rows.empty()) return out;
+
+  std::vector<double> spread = spreads(table);
+  std::vector<std::size_t> columns;
+  for (std::size_t k = 0; k < by.size(); ++k)
+    if (spread[k] > 0) columns.push_back(k);
+  out.before = fitOf(table, {}, spread).loss;
+  // Positions of one game tell the same of who wins: errors are as of so many games.
+  double apart = std::sqrt(static_cast<double>(positionsAGame));
+  std::vector<Tuned::Part> left;
+  Logistic fit;
+  while (!columns.empty()) {
+    fit = fitOf(table, columns, spread);
+    std::size_t worst = 0;
+    auto sure = [&](std::size_t i) { return std::abs(fit.weights[i]) / (fit.errors[i] * apart); };
+    for (std::size_t i = 1; i < columns.size(); ++i)
+      if (sure(i) < sure(worst)) worst = i;
+    if (sure(worst) >= surely) break;
+    std::size_t column = columns[worst];
+    left.push_back({by[column].term, fit.weights[worst] / spread[column],
+                    fit.errors[worst] * apart / spread[column], 0});
+    columns.erase(columns.begin() + static_cast<std::ptrdiff_t>(worst));
+  }
+  out.after = columns.empty() ? out.before : fit.loss;
+  double most = 0, least = 0;
+  for (std::size_t i = 0; i < columns.size(); ++i) {
+    double size = std::abs(fit.weights[i] / spread[columns[i]]);
+    most = std::max(most, size);
+    least = i == 0 ? size : std::min(least, size);
+  }
+  for (std::size_t i = 0; i < columns.size(); ++i) {
+    double weight = fit.weights[i] / spread[columns[i]];
+    double scale = std::min(std::max(usualTimes / most, leastTimes / least), mostTimes / most);
+    out.parts.push_back({by[columns[i]].term, weight, fit.errors[i] * apart / spread[columns[i]],
+                         std::llround(weight * scale)});
+  }
+  std::stable_sort(out.parts.begin(), out.parts.end(), [](const auto& a, const auto& b) {
+    return a.weight / a.error > b.weight / b.error;
+  });
+  std::string term = worthLine(out.parts);
+  out.parts.insert(out.parts.end(), left.rbegin(), left.rend());
+  if (term.empty()) return out;
+  out.worth = "worth " + term;
+  if (options.tests == 0) return out;
+
+  std::shared_ptr<const SheetGame> tuned = withWorth(game, term);
+  how.games = options.tests;
+  how.seed = options.seed + 1;
+  how.make = [&](std::string_view text, const std::string& source) -> std::unique_ptr<Opponent> {
+    if (text == "tuned") return std::make_unique<ByOtherWorth>(tuned, options.nodes);
+    return makeOpponent(text, source);
+  };
+  how.progress = [&](std::uint64_t done) {
+    if (options.progress) options.progress(out.games + done);
+  };
+  Series tests = playSeries(game, {"tuned", search}, how);
+  out.stopped = wantsStop(options.stop);
+  if (!out.stopped) out.gain = tests.pairings.front();
+  return out;
+}
+
+}  // namespace ninepegs::play
