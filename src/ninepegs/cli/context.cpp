@@ -11,6 +11,7 @@
 #include <cstring>
 #include <mutex>
 
+#include "ninepegs/base/files.hpp"
 #include "ninepegs/base/parallel.hpp"
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/move_text.hpp"
@@ -19,10 +20,11 @@
 namespace ninepegs::cli {
 namespace {
 
-StopFlag stop{false}, looked{false};
+StopFlag stop{false}, looked{false}, terminated{false};
 static_assert(StopFlag::is_always_lock_free);
 
-extern "C" void onInterrupt(int) {
+extern "C" void onInterrupt(int signal) {
+  if (signal == SIGTERM) terminated = true;
   if (!looked || stop.exchange(true)) _exit(exitInterrupted);
 }
 
@@ -51,6 +53,10 @@ void catchInterrupts() {
   sigaction(SIGINT, &action, nullptr);
   sigaction(SIGTERM, &action, nullptr);
   std::signal(SIGPIPE, SIG_IGN);
+}
+
+bool takeInterrupt() {
+  return stop && !terminated && stop.exchange(false);
 }
 
 void print(const std::string& text) {
@@ -174,6 +180,15 @@ std::uint64_t wholeOption(const std::string& text, const std::string& option, st
   if (value && *value >= least) return *value;
   throw BadInput(Place{option, 1, 1, std::max(1, static_cast<int>(utf8Symbols(text).size())), text},
                  fmt::format("a whole number from {} to {} should stand here", least, most));
+}
+
+void requirePicture(const Said& file) {
+  if (!file) return;
+  if (!file->ends_with(".png"))
+    throw BadInput(
+        Place{"--figure", 1, 1, std::max(1, static_cast<int>(utf8Symbols(*file).size())), *file},
+        "the chart is a .png file", "such as: --figure chart.png");
+  requireWritable(*file);
 }
 
 struct Progress::State {

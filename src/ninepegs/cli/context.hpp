@@ -37,6 +37,8 @@ struct Context {
 // Ctrl-C, the program ends at once.
 StopFlag& stopFlag();
 void catchInterrupts();
+// Was there a Ctrl-C (and no SIGTERM)? Then it counts as answered, and nothing stops.
+bool takeInterrupt();
 
 // Writes all of it to standard output. Throws ReaderGone if nobody reads it any more; what a
 // command has found until then is in Context::exitCode.
@@ -119,6 +121,9 @@ int sideNamed(const Game& game, const std::string& text, const std::string& opti
 std::uint64_t wholeOption(const std::string& text, const std::string& option, std::uint64_t least,
                           std::uint64_t most);
 
+// Where a chart is wanted: its file can be written and is a .png one. Throws BadInput if not.
+void requirePicture(const Said& file);
+
 // A line on the terminal's standard error that is written over and cleared at the end; nothing
 // elsewhere. It appears after a second of work. A total that is only guessed may be passed.
 class Progress {
@@ -145,6 +150,7 @@ void addNew(CLI::App& app, Context& context);
 void addCheck(CLI::App& app, Context& context);
 void addMatch(CLI::App& app, Context& context);
 void addThink(CLI::App& app, Context& context);
+void addTune(CLI::App& app, Context& context);
 void addReview(CLI::App& app, Context& context);
 void addReplay(CLI::App& app, Context& context);
 void addServe(CLI::App& app, Context& context);

@@ -13,6 +13,7 @@
 #include "ninepegs/engines/engine_opponents.hpp"
 #include "ninepegs/play/knowledge.hpp"
 #include "ninepegs/records/game_reader.hpp"
+#include "ninepegs/report/thinking_text.hpp"
 
 namespace ninepegs::cli {
 namespace {
@@ -21,7 +22,7 @@ struct Options {
   GameOptions game;
   std::string first = "human";
   Said second, seed, record, resume;  // second: search
-  bool plain = false;
+  bool plain = false, coach = false;
 };
 
 constexpr int plyLimit = 2000;  // of a game between computers
@@ -75,6 +76,28 @@ class Stage {
   std::string said_;  // since the last board
 };
 
+// Says on a terminal that a computer thinks, and how far it has come, on a line that goes again.
+class ThinkingLine {
+ public:
+  ThinkingLine(const Context& context, std::string who)
+      : shown_(context.errorIsTerminal), who_(std::move(who)) {
+    if (shown_) printError("\r\x1b[K" + who_ + " thinks");
+  }
+  ~ThinkingLine() {
+    if (shown_) printError("\r\x1b[K");
+  }
+  void at(const play::Choice::Step& step) const {
+    if (shown_)
+      printError(fmt::format("\r\x1b[K{} thinks: {} ahead, {} positions, {}", who_,
+                             pliesText(static_cast<unsigned long long>(step.depth)),
+                             grouped(step.nodes), report::scoreText(step.score)));
+  }
+
+ private:
+  bool shown_;
+  std::string who_;
+};
+
 // Takes up the game that the file holds, if it is there.
 void goOn(Table& table, const std::string& file) {
   requireWritable(file);
@@ -110,6 +133,7 @@ void run(const Options& options, Context& context) {
         fmt::format("{}{}: {}", side == 0 ? "" : ", ", game->info().sides[side], seats[side].text);
   bool computers = seats[0].computer || seats[1].computer;
   Table table(game, from, std::move(seats), seed, context.paint);
+  table.setCoach(options.coach && game->secrets() == nullptr);
   if (options.resume) goOn(table, *options.resume);
   const char* terminal = std::getenv("TERM");
   bool moves = terminal != nullptr && std::string_view(terminal) != "dumb";
@@ -135,7 +159,14 @@ void run(const Options& options, Context& context) {
         stage.say(fmt::format("the game is broken off after {} plies\n", plyLimit));
         break;
       }
-      stage.say(table.computerMoves(&stopFlag()));
+      std::string moved;
+      {
+        ThinkingLine line(context, table.whoMoves());
+        moved = table.computerMoves(&stopFlag(), [&](const auto& step) { line.at(step); });
+      }
+      // With somebody at the table Ctrl-C only ends the thinking.
+      if (table.hasHuman() && takeInterrupt()) moved += "broken off: the best so far\n";
+      stage.say(moved);
       stage.say(table.board());
       continue;
     }
@@ -170,7 +201,8 @@ void addPlay(CLI::App& app, Context& context) {
       "playouts:playouts=2000. Without time, equal seeds give equal games. A program of your own:\n"
       "program:COMMAND (docs/programs.md), uci:COMMAND.\n"
       "Type moves, or: undo, back, forward, goto, lines, hint, random, board, flip, setup TEXT,\n"
-      "moves, save FILE, help, quit. A cell alone shows where the piece on it may go.\n"
+      "moves, coach, thought, save FILE, help, quit. A cell alone shows where the piece on it may "
+      "go.\n"
       "Examples:\n"
       "  ninepegs play connect-four --second search:depth=6\n"
       "  ninepegs play tic-tac-toe --first greedy --second random --seed 7 --record game.txt\n"
@@ -182,6 +214,8 @@ void addPlay(CLI::App& app, Context& context) {
   option(command, "--seed S", options.seed,
          "seed of the random numbers (default: drawn, and shown)");
   option(command, "--record FILE", options.record, "write the game to this file at the end");
+  option(command, "--coach", options.coach,
+         "warn before a move that gives the other side a win; also `coach` at the table");
   option(command, "--plain", options.plain,
          "print each board below the last, also where the terminal could keep it in place");
   option(command, "--resume FILE", options.resume,

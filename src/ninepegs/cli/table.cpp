@@ -76,6 +76,7 @@ void Table::renew() {
 
 void Table::place(const Move& move) {
   picked_ = -1;
+  warnedOf_.clear();
   if (!ahead_.empty()) {
     if (ahead_.back() == move) {
       ahead_.pop_back();
@@ -131,13 +132,17 @@ std::string Table::legalInput() const {
   return out;
 }
 
-std::string Table::computerMoves(const StopFlag* stop) {
+std::string Table::computerMoves(const StopFlag* stop,
+                                 std::function<void(const play::Choice::Step&)> tell) {
   int side = game_->toMove(position_);
   Stream stream(seed_, moves_.size());
   seats_[side].computer->stopWith(stop);
+  seats_[side].computer->tellSteps(std::move(tell));
   play::Choice choice = known_.choose(*seats_[side].computer, position_, stream);
   bool hides = viewer() >= 0;
   std::string out = announced(choice.move, hides, hides ? "" : account(*game_, position_, choice));
+  thoughtAt_ = position_;
+  thought_ = choice;
   place(choice.move);
   return out;
 }
@@ -157,7 +162,7 @@ std::string Table::columnOf(const std::string& typed) const {
 std::vector<std::string> Table::words() const {
   std::vector<std::string> out = legal_;
   for (const char* word : {"undo", "back", "forward", "goto", "lines", "hint", "random", "board",
-                           "flip", "setup", "moves", "save", "help", "quit"})
+                           "flip", "setup", "moves", "coach", "thought", "save", "help", "quit"})
     out.emplace_back(word);
   return out;
 }
@@ -176,6 +181,7 @@ std::string Table::makeMove(const std::string& said) {
     for (const Move& move : found) texts.push_back(game_->moveText(position_, move));
     return fmt::format("\"{}\" can be read as several moves: {}\n", typed, joined(texts, ", "));
   }
+  if (std::string warned = warning(found.front()); !warned.empty()) return warned;
   std::string told;
   for (const std::string& line : game_->textsOf(position_, found.front()).told) told += line + "\n";
   place(found.front());
@@ -188,6 +194,7 @@ void Table::takeBack() {
   moves_.pop_back();
   picked_ = -1;
   draws_ = 0;
+  warnedOf_.clear();
 }
 
 std::string Table::undo() {
@@ -280,6 +287,8 @@ std::string Table::help() const {
          "            there begins another line\n"
          "lines       the lines that were played\n"
          "hint        a good move, found by a short search\n"
+         "coach       warn before moves that give the other side a win; again: no longer\n"
+         "thought     how the computer came to its last move, depth by depth\n"
          "random      a legal move, drawn; random 5 draws your next five\n"
          "board       show the board again; flip turns it round\n"
          "setup TEXT  begin again from a position; setup alone prints this one as text\n"
@@ -308,6 +317,8 @@ std::string Table::answer(const std::string& line) {
   if (word == "goto" && !isMove) return goTo(rest);
   if (word == "lines" && alone) return lines();
   if (word == "hint" && alone) return hint();
+  if (word == "coach" && alone) return coach();
+  if (word == "thought" && alone) return thought();
   if (word == "random") return drawMoves(std::string(trimmed(typed.substr(6))));
   if (word == "board" && alone) return board();
   if (word == "flip" && alone) {

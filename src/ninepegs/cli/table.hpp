@@ -35,8 +35,13 @@ class Table {
   std::string board() const;               // board and whose turn, or the result
   std::vector<std::string> words() const;  // legal moves and commands, to complete from
   std::string prompt() const;
-  std::string legalInput() const;                   // what can be typed now
-  std::string computerMoves(const StopFlag* stop);  // the computer's move and what it says of it
+  const std::string& whoMoves() const { return game_->info().sides[game_->toMove(position_)]; }
+  std::string legalInput() const;  // what can be typed now
+  // The computer's move and what it says of it; each step of its thinking is told.
+  std::string computerMoves(const StopFlag* stop,
+                            std::function<void(const play::Choice::Step&)> tell);
+  // Warns before a move that gives the other side a win that another move would not.
+  void setCoach(bool on) { coach_ = on; }
   std::string drawMove();  // one of those that a human asked to be drawn at random
   std::string answer(const std::string& line);  // what a human's line brings about
   std::string record() const;                   // the game as text
@@ -62,6 +67,9 @@ class Table {
   std::string pick(const std::string& typed);
   std::vector<Move> pickedTo(const std::string& typed) const;
   std::string hint();
+  std::string coach();
+  std::string warning(const Move& move);
+  std::string thought() const;
   // Begins again from a position that is typed.
   std::string setUp(const std::string& text);
   void begin(const Position& from);
@@ -89,6 +97,10 @@ class Table {
   std::uint64_t seed_;
   report::Paint paint_;
   bool quit_ = false, flipped_ = false;
+  bool coach_ = false;
+  std::string warnedOf_;  // a move at this ply that can be played all the same
+  play::Choice thought_;  // the last of a computer, in the position
+  Position thoughtAt_;
   long long draws_ = 0;  // of a human's moves that are still to be drawn at random
 };
 

@@ -1,0 +1,72 @@
+// What a table says of moves: warnings before bad ones, and how the computer came to its own.
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "ninepegs/base/text.hpp"
+#include "ninepegs/cli/table.hpp"
+#include "ninepegs/report/thinking_text.hpp"
+
+namespace ninepegs::cli {
+
+constexpr std::uint64_t coachNodes = 20'000;
+constexpr std::uint64_t coachStream = 1u << 22;
+constexpr std::size_t shownMoves = 8;  // of a line
+
+std::string Table::coach() {
+  if (game_->secrets() != nullptr)
+    return "no warnings where pieces are secret: they would tell too much\n";
+  coach_ = !coach_;
+  return coach_ ? "you will be warned before a move that gives the other side a win\n"
+                : "no more warnings\n";
+}
+
+// Empty: there is nothing to warn of, or the same move was warned of before.
+std::string Table::warning(const Move& move) {
+  if (!coach_ || game_->secrets() != nullptr) return "";
+  std::string text = game_->moveText(position_, move);
+  if (warnedOf_ == text) return "";
+  Position after = position_;
+  game_->apply(after, move);
+  int side = game_->toMove(position_);
+  if (game_->ended(after) || game_->countMoves(after) == 0) return "";
+  auto look = [&](const Position& at) {
+    Stream stream(seed_, coachStream + moves_.size());
+    return play::makeSearch({.nodes = coachNodes})->choose(*game_, at, stream);
+  };
+  // Who is to move there may be the same side, which may move again.
+  auto loses = [&](const Position& at, const play::Choice& choice) {
+    return play::decides(choice.score) && (choice.score > 0) == (game_->toMove(at) != side);
+  };
+  play::Choice reply = look(after);
+  if (!loses(after, reply)) return "";
+  play::Choice best = look(position_);
+  if (loses(position_, best)) return "";  // whatever it plays
+  warnedOf_ = text;
+  std::vector<std::string> line = report::lineTexts(*game_, after, reply.line);
+  line.resize(std::min(line.size(), shownMoves));
+  return fmt::format(
+      "careful: after {} {} wins in {}: {}. Type it again to play it, or ask for a hint\n", text,
+      game_->info().sides[1 - side],
+      pliesText(static_cast<unsigned long long>(play::winScore - std::abs(reply.score))),
+      joined(line, ", "));
+}
+
+std::string Table::thought() const {
+  if (thought_.nodes == 0) return "no computer has moved yet\n";
+  if (game_->secrets() != nullptr && hasHuman())
+    return "what it thought is not shown where pieces are secret\n";
+  if (thought_.steps.empty())
+    return fmt::format("it looked at {}, and keeps no account of them by depth\n",
+                       plural(static_cast<long long>(thought_.nodes), "position"));
+  std::string out = paint_.strong("  depth     positions  score             line") + "\n";
+  for (const play::Choice::Step& step : thought_.steps) {
+    std::vector<std::string> line = report::lineTexts(*game_, thoughtAt_, step.line);
+    line.resize(std::min(line.size(), shownMoves));
+    out += fmt::format("  {:>5}  {:>12}  {:<16}  {}\n", step.depth, grouped(step.nodes),
+                       report::scoreText(step.score), joined(line, ", "));
+  }
+  return out;
+}
+
+}  // namespace ninepegs::cli
