@@ -102,6 +102,36 @@ TEST(Play, HintHelpAndBoard) {
     EXPECT_NE(ran.out.find(word), std::string::npos);
 }
 
+// The warning comes before the move, once; a move that changes nothing has none.
+TEST(Play, WarnsBeforeAMoveThatGivesAWin) {
+  Ran ran = play({"tic-tac-toe", "--second", "human", "--coach"}, "1\n2\n2\nmoves\nquit\n");
+  std::size_t warned = ran.out.find("careful: after 2 Cross wins in 5 plies");
+  ASSERT_NE(warned, std::string::npos) << ran.out;
+  EXPECT_EQ(ran.out.find("careful", warned + 1), std::string::npos);
+  EXPECT_NE(ran.out.find("7 moves"), std::string::npos) << ran.out;  // it was played
+  ran = play({"tic-tac-toe", "--second", "human"}, "coach\n1\n5\ncoach\n2\n1\nquit\n");
+  EXPECT_EQ(ran.out.find("careful"), std::string::npos) << ran.out;
+  // Where every move loses there is nothing to warn of.
+  ran = play({"tic-tac-toe", "--second", "human", "--coach", "--after", "1,2,5"}, "9\nquit\n");
+  EXPECT_EQ(ran.out.find("careful"), std::string::npos) << ran.out;
+  // A warning holds for the position: taken back and come again, it is said again.
+  ran = play({"tic-tac-toe", "--second", "human", "--coach", "--after", "1"},
+             "2\n2\nundo\n2\nquit\n");
+  std::size_t first = ran.out.find("careful");
+  EXPECT_NE(ran.out.find("careful", first + 1), std::string::npos) << ran.out;
+  EXPECT_NE(play({"battleship"}, "coach\nquit\n").out.find("no warnings"), std::string::npos);
+}
+
+TEST(Play, SaysWhatItThought) {
+  Ran ran = play({"connect-four", "--second", "search:depth=4", "--seed", "1"},
+                 "thought\nd\nthought\nquit\n");
+  EXPECT_NE(ran.out.find("no computer has moved yet"), std::string::npos);
+  EXPECT_NE(ran.out.find("  depth     positions  score"), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("\n      4  "), std::string::npos) << ran.out;
+  ran = play({"connect-four", "--second", "greedy", "--seed", "1"}, "d\nthought\nquit\n");
+  EXPECT_NE(ran.out.find("keeps no account"), std::string::npos) << ran.out;
+}
+
 TEST(Play, GoesBackAndTriesAnotherLine) {
   Folder folder;
   std::string path = (folder / "g.txt").string();

@@ -209,5 +209,19 @@ TEST(OnATerminal, AColumnsNumberNamesIt) {
   EXPECT_EQ(play.exitCode(), 0);
 }
 
+// Ctrl-C while the computer thinks ends only that.
+TEST(OnATerminal, CtrlCEndsTheThinking) {
+  Terminal play({"play", "chess", "--second", "search:time=600", "--plain"});
+  play.until("White> ");
+  play.type("e2-e4");
+  play.until("Black thinks: 3 plies ahead");
+  play.press('\x03');
+  std::string said = play.until("White> ");
+  EXPECT_TRUE(has(said, "broken off: the best so far")) << said;
+  EXPECT_TRUE(has(said, "Black plays")) << said;
+  play.type("quit");
+  EXPECT_EQ(play.exitCode(), 0);
+}
+
 }  // namespace
 }  // namespace ninepegs::test
