@@ -58,7 +58,8 @@ std::string reviewChart(const Game& game, const Position& from,
           : "");
   out +=
       "set xlabel 'ply'\nset grid ytics lc rgb '#ddd3c4'\nset style fill solid 0.9 noborder\n"
-      "set boxwidth 0.8\nset xzeroaxis lw 1.5 lc rgb '#6b5a48'\nset bmargin 5\nset key bmargin right horizontal\n"
+      "set boxwidth 0.8\nset xzeroaxis lw 1.5 lc rgb '#6b5a48'\nset bmargin 5\nset key bmargin "
+      "right horizontal\n"
       "plot $scores using 1:($2>0?$2:0) with boxes lc rgb '#e0a020' notitle, "
       "$scores using 1:($2<0?$2:0) with boxes lc rgb '#455c78' notitle";
   if (!marks.empty())
@@ -105,7 +106,8 @@ std::string seriesChart(const Game& game, const std::vector<std::string>& who,
       plotText(fmt::format("{}: {}", game.info().title,
                            plural(static_cast<long long>(series.games.size()), "game"))));
   out += fmt::format(
-      "set xrange [0:100]\nset yrange [{}:0.75]\nset xlabel '% of games' offset 0,0.4\nset bmargin 6\nunset ytics\n"
+      "set xrange [0:100]\nset yrange [{}:0.75]\nset xlabel '% of games' offset 0,0.4\nset bmargin "
+      "6\nunset ytics\n"
       "set border 1 lc rgb '#6b5a48'\nset grid xtics lc rgb '#ddd3c4'\nset lmargin 4\nset rmargin "
       "4\nset key bmargin center horizontal\nset style fill solid 0.95 border rgb "
       "'#6b4a2b'\n",

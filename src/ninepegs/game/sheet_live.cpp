@@ -226,9 +226,13 @@ void SheetLive<W>::begin() {
     values_.resize(2 * values_.size());
     valuesKnown_.resize(2 * valuesKnown_.size());
   }
+  // Word by word: they were written so a moment ago, and wider reads would have to wait for them.
   std::uint64_t* to = line_.data() + ply * stride_;
-  for (std::size_t i = 0; i < stride_; i += block)
-    std::memcpy(to + i, machine_.words() + i, block * sizeof *to);
+  for (std::size_t i = 0; i < words_; ++i) {
+    std::uint64_t word = machine_.words()[i];
+    asm("" : "+r"(word));
+    to[i] = word;
+  }
   ++plies_;
   forget(ply + 1);
   if (remembers_) {

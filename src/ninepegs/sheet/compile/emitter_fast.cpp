@@ -19,7 +19,8 @@ void Emitter::makeTurns() {
   if (program_.words != 1) return;
   std::size_t longest = 1;
   for (std::size_t group = 0; group < program_.groupsOfDirections.size(); ++group) {
-    std::vector<WordTurn> turns;
+    std::vector<FourTurns> turns;
+    std::size_t used = 0;
     for (int direction : program_.groupsOfDirections[group]) {
       const std::vector<ShiftPart>& parts = program_.directions[direction];
       if (parts.size() > 1) {
@@ -27,7 +28,10 @@ void Emitter::makeTurns() {
         break;
       }
       if (parts.empty()) continue;
-      turns.push_back({parts[0].amount, program_.tables[parts[0].mask]});
+      if (used % 4 == 0) turns.emplace_back();
+      turns.back().by[used % 4] = static_cast<std::uint64_t>(parts[0].amount) & 63;
+      turns.back().mask[used % 4] = program_.tables[parts[0].mask];
+      ++used;
       for (Cell start = 0; start < board.size(); ++start) {
         std::size_t steps = 0;
         for (Cell cell = start; cell >= 0 && steps < 64; cell = program_.next[direction][cell])

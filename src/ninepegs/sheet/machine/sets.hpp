@@ -5,6 +5,7 @@
 #include <utility>
 
 #include "ninepegs/base/random.hpp"
+#include "ninepegs/sheet/machine/fills.hpp"
 #include "ninepegs/sheet/machine/machine.hpp"
 
 namespace ninepegs::sheet {
@@ -71,6 +72,12 @@ Bits<W> Machine<W>::bracketed(const Set& run, std::int64_t cell, const Set& by, 
   Set out = Set::none();
   if (cell < 0) return out;
   if constexpr (W == 1) {
+    const std::vector<FourTurns>& turns = program_->turnsOfGroups[group];
+    if (!turns.empty() && hasWideFills()) {
+      out.word[0] = runsBetween(run.word[0], static_cast<int>(cell), by.word[0], turns,
+                                program_->fillDoublings);
+      return out;
+    }
     if (!program_->rays.empty()) {
       std::uint64_t found = 0;
       for (const RayPart& way : program_->raysOfGroups[group]) {
@@ -116,18 +123,11 @@ template <int W>
 Bits<W> Machine<W>::bracketing(const Set& run, const Set& by, int group) const {
   Set out = Set::none(), last = minus(by, run);
   if constexpr (W == 1) {
-    const std::vector<WordTurn>& turns = program_->turnsOfGroups[group];
-    const int doublings = program_->fillDoublings;
-    for (const WordTurn& turn : turns) {
-      std::uint64_t through = run.word[0] & turn.mask;
-      std::uint64_t front = std::rotl(last.word[0], turn.by) & through;
-      for (int k = 0, steps = turn.by; k < doublings; ++k, steps *= 2) {
-        front |= std::rotl(front, steps) & through;
-        through &= std::rotl(through, steps);
-      }
-      out.word[0] |= std::rotl(front, turn.by) & turn.mask;
+    const std::vector<FourTurns>& turns = program_->turnsOfGroups[group];
+    if (!turns.empty()) {
+      out.word[0] = behindRuns(run.word[0], last.word[0], turns, program_->fillDoublings);
+      return out;
     }
-    if (!turns.empty()) return out;
   }
   for (int direction : program_->groupsOfDirections[group]) {
     Set front = stepped(last, direction) & run, all = front;

@@ -83,11 +83,11 @@ struct RayPart {
   int at = 0;
   bool up = false;
 };
-// On boards of one word, a step whose cells all move by the same amount: the word is turned by that
-// many bits, and `mask` removes what does not arrive properly.
-struct WordTurn {
-  int by = 0;
-  std::uint64_t mask = 0;
+// On boards of one word, steps whose cells all move by the same amount, four of them: the word is
+// turned by so many bits, from 0 to 63, and `mask` removes what does not arrive properly. Those
+// that are not used have no mask.
+struct FourTurns {
+  std::uint64_t by[4] = {}, mask[4] = {};
 };
 // On boards of one word, slides from a cell by what stands on `mask`: the bits of the stops there,
 // gathered, count from `first` on in Program::slideSets.
@@ -230,11 +230,11 @@ struct Program {
   std::vector<std::vector<std::int16_t>> next;        // by direction, by cell: the cell one step on
   std::vector<int> rays;    // by direction: where in `tables` the ray of each cell begins; or none
   std::vector<bool> rayUp;  // by direction: do cell numbers grow along it
-  std::vector<std::vector<RayPart>> raysOfGroups;    // the same by group of directions
-  std::vector<std::vector<WordTurn>> turnsOfGroups;  // by group; empty: not by turns
-  int fillDoublings = 0;                             // that reach along the longest ray
-  std::vector<std::vector<SlideCell>> slideTables;   // by cell
-  std::vector<std::vector<int>> slidesOfGroups;      // by group: its tables; empty: by rays
+  std::vector<std::vector<RayPart>> raysOfGroups;     // the same by group of directions
+  std::vector<std::vector<FourTurns>> turnsOfGroups;  // by group; empty: not by turns
+  int fillDoublings = 0;                              // that reach along the longest ray
+  std::vector<std::vector<SlideCell>> slideTables;    // by cell
+  std::vector<std::vector<int>> slidesOfGroups;       // by group: its tables; empty: by rays
   std::vector<std::uint64_t> slideSets;
   std::vector<std::vector<int>> lineFamilies;     // by family, by length: line set, or -1
   std::vector<std::vector<std::int64_t>> edges;   // by kind, by direction
