@@ -194,27 +194,28 @@ CellSet Geometry::onRims(int fewest) const {
   return out;
 }
 
-CellSet Geometry::edge() const {
-  if (shape_.kind == Shape::hexagon) return onRims(1);
+// On how many sides of the board a cell lies: of columns, of rows, and of levels if there are more
+// than one.
+int Geometry::sidesAt(Cell cell) const {
+  auto atEnd = [](int place, int least, int greatest) {
+    return place == least || place == greatest;
+  };
+  int out = atEnd(drawnX(cell), 0, columns() - 1) + atEnd(drawnY(cell), 0, rows() - 1);
+  return levels() == 1 ? out : out + atEnd(levelNumber(cell), 1, levels());
+}
+
+CellSet Geometry::onSides(int fewest) const {
   CellSet out;
-  for (Cell cell = 0; cell < size(); ++cell) {
-    int x = drawnX(cell), y = drawnY(cell), level = levelNumber(cell);
-    bool rim = x == 0 || y == 0 || x == columns() - 1 || y == rows() - 1;
-    bool ends = levels() > 1 && (level == 1 || level == levels());
-    out[cell] = all_[cell] && (rim || ends);
-  }
+  for (Cell cell = 0; cell < size(); ++cell) out[cell] = all_[cell] && sidesAt(cell) >= fewest;
   return out;
 }
 
+CellSet Geometry::edge() const {
+  return shape_.kind == Shape::hexagon ? onRims(1) : onSides(1);
+}
+
 CellSet Geometry::corner() const {
-  if (shape_.kind == Shape::hexagon) return onRims(2);
-  CellSet out;
-  for (Cell cell = 0; cell < size(); ++cell) {
-    int x = drawnX(cell), y = drawnY(cell), level = levelNumber(cell);
-    bool both = (x == 0 || x == columns() - 1) && (y == 0 || y == rows() - 1);
-    out[cell] = all_[cell] && both && (levels() == 1 || level == 1 || level == levels());
-  }
-  return out;
+  return shape_.kind == Shape::hexagon ? onRims(2) : onSides(levels() == 1 ? 2 : 3);
 }
 
 std::string Geometry::columnName(int number) {

@@ -144,6 +144,8 @@ class Geometry {
   void makeGridDirections();
   void makePointDirections();
   CellSet onRims(int fewest) const;
+  int sidesAt(Cell cell) const;
+  CellSet onSides(int fewest) const;
 
   BoardShape shape_;
   CellSet all_;

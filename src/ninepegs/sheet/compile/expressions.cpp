@@ -192,10 +192,6 @@ struct Expressions::AsSet : Asked<&Expressions::set> {
 
   using Asked::operator();
 
-  template <class Other>
-  Slot operator()(const Other&) const {
-    throw std::logic_error("no set of cells");  // the checker lets none come here
-  }
   Slot operator()(const rules::If& form) const {
     return in.choiceOf(form, Op::copySet, emit.newSet(),
                        [&](const Term& term) { return in.set(term); });
@@ -293,10 +289,6 @@ struct Expressions::AsCell : Asked<&Expressions::cell> {
 
   using Asked::operator();
 
-  template <class Other>
-  Slot operator()(const Other&) const {
-    throw std::logic_error("no cell");  // the checker lets none come here
-  }
   Slot operator()(const rules::NamedCell& form) const { return emit.constantNumber(form.cell); }
   Slot operator()(const rules::NoCell&) const { return emit.constantNumber(-1); }
   Slot operator()(const rules::Remembered& form) const {

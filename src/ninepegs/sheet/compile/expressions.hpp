@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <map>
 #include <optional>
+#include <stdexcept>
 #include <utility>
 #include <vector>
 
@@ -158,6 +159,10 @@ struct Expressions::Asked {
   }
   Slot operator()(const rules::Was& form) const {
     return in.earlier([&] { return (in.*ask)(*form.what); });
+  }
+  template <class Other>
+  Slot operator()(const Other&) const {
+    throw std::logic_error("a term of another type");  // the checker lets none come here
   }
 };
 

@@ -38,10 +38,6 @@ struct Expressions::AsKind : Asked<&Expressions::kind> {
 
   using Asked::operator();
 
-  template <class Other>
-  Slot operator()(const Other&) const {
-    throw std::logic_error("no kind of piece");  // the checker lets none come here
-  }
   Slot operator()(const rules::Kind& form) const { return emit.constantNumber(form.kind); }
   Slot operator()(const rules::KindOn& form) const {
     int owner = in.sideOf(form.whose);

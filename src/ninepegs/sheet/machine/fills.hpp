@@ -13,9 +13,8 @@
 
 namespace ninepegs::sheet {
 
-// The cells one step behind those of the runs of `run` that begin beside a cell of `last`, along each
-// turn: cells of the run among them.
-// `doublings` must reach along the longest line.
+// The cells one step behind those of the runs of `run` that begin beside a cell of `last`, along
+// each turn: cells of the run among them. `doublings` must reach along the longest line.
 std::uint64_t behindRuns(std::uint64_t run, std::uint64_t last, std::span<const FourTurns> turns,
                          int doublings);
 // The runs of `run` that begin beside the cell and end beside one of `by` that is not of the run.

@@ -172,10 +172,7 @@ void Checker::pieces() {
 
 void Checker::tracks() {
   for (const TrackDecl& track : tree_.tracks) {
-    rules::TrackRule rule;
-    rule.name = track.name.text;
-    rule.span = track.name.span;
-    rule.bySide = track.cells.front().first.has_value();
+    auto rule = begunBySide<rules::TrackRule>(track.name, track.cells);
     for (const auto& [side, cells] : track.cells) {
       if (side.has_value() != rule.bySide)
         note(track.name.span, "a track is one for all or one for each side");

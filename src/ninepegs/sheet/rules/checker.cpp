@@ -94,10 +94,7 @@ void Checker::groups() {
 
 void Checker::zones() {
   for (const SetDecl& zone : tree_.zones) {
-    rules::ZoneRule rule;
-    rule.name = zone.name.text;
-    rule.span = zone.name.span;
-    rule.bySide = zone.sets.front().first.has_value();
+    auto rule = begunBySide<rules::ZoneRule>(zone.name, zone.sets);
     std::array<bool, 2> given = {false, false};
     for (const auto& [side, expr] : zone.sets) {
       if (side.has_value() != rule.bySide) {

@@ -17,6 +17,16 @@ using rules::Clauses;
 using rules::Symbol;
 using rules::SymbolKind;
 
+// A rule with the name of what the sheet declares, which is one for all or one for each side.
+template <class Rule, class BySide>
+Rule begunBySide(const Name& name, const BySide& said) {
+  Rule rule;
+  rule.name = name.text;
+  rule.span = name.span;
+  rule.bySide = said.front().first.has_value();
+  return rule;
+}
+
 class Checker {
  public:
   Checker(const Tree& tree, std::shared_ptr<const Source> source, std::vector<Diagnostic>& found)

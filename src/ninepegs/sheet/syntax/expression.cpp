@@ -91,15 +91,23 @@ Expr chain(Cursor& in) {
 
 namespace {
 
-Expr product(Cursor& in) {
-  Expr left = chain(in);
-  while (in.sees("*") || in.sees("/") || in.sees("%")) {
+// Operands with these signs between them, from the left.
+Expr signedChain(Cursor& in, std::initializer_list<const char*> signs, Expr (*operand)(Cursor&)) {
+  auto signAhead = [&] {
+    return std::any_of(signs.begin(), signs.end(), [&](const char* one) { return in.sees(one); });
+  };
+  Expr left = operand(in);
+  while (signAhead()) {
     const Token op = in.next();
-    Expr right = chain(in);
+    Expr right = operand(in);
     left =
         binaryNode(in, ExprKind::arithmetic, op.span, std::move(left), std::move(right), op.text);
   }
   return left;
+}
+
+Expr product(Cursor& in) {
+  return signedChain(in, {"*", "/", "%"}, chain);
 }
 
 Expr comparison(Cursor& in) {
@@ -144,14 +152,7 @@ Expr conjunction(Cursor& in) {
 }  // namespace
 
 Expr sum(Cursor& in) {
-  Expr left = product(in);
-  while (in.sees("+") || in.sees("-")) {
-    const Token op = in.next();
-    Expr right = product(in);
-    left =
-        binaryNode(in, ExprKind::arithmetic, op.span, std::move(left), std::move(right), op.text);
-  }
-  return left;
+  return signedChain(in, {"+", "-"}, product);
 }
 
 Expr expression(Cursor& in) {
