@@ -30,7 +30,7 @@ std::string tuningText(const Game& game, const play::Tuned& tuned, std::uint64_t
         "  surely above or below nothing is left out.\n";
   }
   out +=
-      fmt::format("  How well the winner is foretold: {:.3f} instead of {:.3f} (0 is certain).\n",
+      fmt::format("  How well the winner is foretold: {:.3f} instead of {:.3f}; less is better.\n",
                   tuned.after, tuned.before);
   if (tuned.worth.empty())
     return out + (tuned.stopped ? "" : "\n  nothing that was tried tells who wins\n");

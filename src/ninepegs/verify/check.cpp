@@ -19,11 +19,16 @@ namespace {
 
 constexpr std::uint64_t playoutsAPiece = 64;
 // A pair of games of which a side sees the same takes the time of about ten playouts.
-constexpr std::uint64_t playoutsAPair = 40, pairsAtLeast = 100;
+constexpr std::uint64_t playoutsAPair = 60, pairsAtLeast = 100;
 constexpr std::uint64_t remarkPlayouts = 200;
 // A steered game weighs up to twelve moves a ply: so many groups of them that they take a fraction
 // of the time of the playouts.
 constexpr std::uint64_t playoutsAGroup = 1000, groupsAtMost = 200;
+constexpr std::uint64_t laterGroups = 2 * playoutsAGroup;  // behind the first two: one for so many
+std::uint64_t groupsFor(std::uint64_t playouts) {
+  std::uint64_t early = std::min(playouts, laterGroups);
+  return std::min(groupsAtMost, early / playoutsAGroup + 1 + (playouts - early) / laterGroups);
+}
 constexpr int gamesAGroup = 4;
 constexpr std::size_t changedAGroup = 2;
 // Parts of conditions are counted in games of their own, which are slower.
@@ -201,7 +206,7 @@ void Check::playouts() {
 
 void Check::otherWays() {
   std::vector<Position> start, cases = casePositions(game_);
-  std::uint64_t groups = std::min(groupsAtMost, options_.playouts / playoutsAGroup + 1);
+  std::uint64_t groups = groupsFor(options_.playouts);
   std::vector<Steer> ways = {Steer::putOff, Steer::hurry, Steer::rare};
   if (!cases.empty()) ways.push_back(Steer::fromCase);
   std::vector<Position> changed = changedPositions(

@@ -28,7 +28,7 @@ struct CheckOptions {
   int plyLimit = 2000;   // a playout that is longer is a finding
   // Texts and symmetries are tried at the start, and in positions that are drawn: so many that it
   // takes no more time than the playouts themselves. Where something is secret, pairs of games are
-  // played to find what leaks: one for every forty playouts, or a hundred, but not more than one
+  // played to find what leaks: one for every sixty playouts, or a hundred, but not more than one
   // for four. Closely: texts and symmetries in every position, and a pair for every playout.
   bool closely = false;
   bool remarks = false;   // also look for what lint remarks
