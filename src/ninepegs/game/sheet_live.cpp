@@ -13,6 +13,7 @@ namespace {
 
 constexpr std::size_t usualPlies = 128;  // room for them is made at once
 constexpr std::size_t block = 4;         // words that are copied at once
+constexpr std::size_t fewWords = 12;     // of a position, so that they are copied one by one
 
 // Where a generator that goes straight on offers the cells of one set, after which it ends; null if
 // it does more.
@@ -226,12 +227,17 @@ void SheetLive<W>::begin() {
     values_.resize(2 * values_.size());
     valuesKnown_.resize(2 * valuesKnown_.size());
   }
-  // Word by word: they were written so a moment ago, and wider reads would have to wait for them.
   std::uint64_t* to = line_.data() + ply * stride_;
-  for (std::size_t i = 0; i < words_; ++i) {
-    std::uint64_t word = machine_.words()[i];
-    asm("" : "+r"(word));
-    to[i] = word;
+  if (stride_ <= fewWords) {
+    // Word by word: they were written so a moment ago, and wider reads would have to wait for them.
+    for (std::size_t i = 0; i < words_; ++i) {
+      std::uint64_t word = machine_.words()[i];
+      asm("" : "+r"(word));
+      to[i] = word;
+    }
+  } else {
+    for (std::size_t i = 0; i < stride_; i += block)
+      std::memcpy(to + i, machine_.words() + i, block * sizeof *to);
   }
   ++plies_;
   forget(ply + 1);
