@@ -173,7 +173,9 @@ class Machine {
   }
   Set stepped(const Set& from, int direction) const {
     const std::vector<ShiftPart>& parts = program_->directions[direction];
-    if (parts.size() == 1) return shifted(from, parts[0].amount) & tableSet(parts[0].mask);
+    if constexpr (W == 1) {
+      if (parts.size() == 1) return shifted(from, parts[0].amount) & tableSet(parts[0].mask);
+    }
     Set out = Set::none();
     for (const ShiftPart& part : parts) out |= shifted(from, part.amount) & tableSet(part.mask);
     return out;
