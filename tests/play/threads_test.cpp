@@ -4,7 +4,6 @@
 
 #include "ninepegs/play/alpha_beta.hpp"
 #include "ninepegs/play/playout_tree.hpp"
-#include "ninepegs/play/solver.hpp"
 #include "support/games.hpp"
 
 namespace ninepegs::play {
@@ -74,6 +73,16 @@ TEST(Search, ThreadsEndWithTheirLimits) {
   std::unique_ptr<Opponent> stopped = makeOpponent("search:depth=30,threads=2", "test");
   stopped->stopWith(&stop);
   EXPECT_LT(stopped->choose(*chess, chess->start(), stream).nodes, 100'000u);
+}
+
+// A share of less than one position is a position, not no limit.
+TEST(Search, ThreadsShareFewPositions) {
+  std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
+  for (const char* who : {"search:level=1,threads=64", "search:nodes=3,threads=8"}) {
+    Stream stream(1, 0);
+    Choice choice = makeOpponent(who, "test")->choose(*game, game->start(), stream);
+    EXPECT_LT(choice.depth, 9) << who;  // it was not solved
+  }
 }
 
 TEST(Search, TellsEachStep) {

@@ -20,8 +20,6 @@ class Search final : public Opponent {
  public:
   explicit Search(const SearchLimits& limits) : said_(limits), limits_(limits) {
     if (limits.level > 0) limits_.nodes = levelNodes[limits.level - 1];
-    if (limits.threads > 1) limits_.nodes /= static_cast<std::uint64_t>(limits.threads);
-    if (limits.nodes > 0) limits_.nodes = std::max<std::uint64_t>(limits_.nodes, 1);
   }
 
   Choice choose(const Game& game, const Position& position, Stream& stream) override;
@@ -91,7 +89,10 @@ class Beside {
 };
 
 Choice Search::choose(const Game& game, const Position& position, Stream& stream) {
-  tree_.begin(game, position, limits_, stop_);
+  SearchLimits own = limits_;  // of the first thread: its share of the positions
+  if (own.threads > 1 && own.nodes > 0)
+    own.nodes = std::max<std::uint64_t>(1, own.nodes / static_cast<std::uint64_t>(own.threads));
+  tree_.begin(game, position, own, stop_);
   tree_.drawOrder(stream);
   Choice choice;
   choice.move = tree_.firstMove();
