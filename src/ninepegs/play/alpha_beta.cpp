@@ -236,7 +236,7 @@ bool AlphaBeta::anythingTakes(const Position& position) {
   return found;
 }
 
-// As far as the search goes with full windows, the score is near that of the depth before.
+// The score is expected near that of the depth before; where it is not, the window grows there.
 std::int64_t AlphaBeta::look(int depth, bool& whole) {
   rootDepth_ = depth;
   std::int64_t low = -endless, high = endless;
@@ -248,14 +248,13 @@ std::int64_t AlphaBeta::look(int depth, bool& whole) {
   }
   bool wholeHere = true;
   std::int64_t score = look(0, depth, low, high, wholeHere);
-  if (!open_ && !stopped_ && (score <= low || score >= high)) {
+  while (!open_ && !stopped_ && (score <= low || score >= high)) {
+    if (score <= low)
+      low = -endless;
+    else
+      high = endless;
     wholeHere = true;
-    score =
-        look(0, depth, score <= low ? -endless : low, score >= high ? endless : high, wholeHere);
-    if (!stopped_ && (score <= low || score >= high)) {
-      wholeHere = true;
-      score = look(0, depth, -endless, endless, wholeHere);
-    }
+    score = look(0, depth, low, high, wholeHere);
   }
   whole = whole && wholeHere;
   if (stopped_) return score;
