@@ -39,6 +39,11 @@ bool writeAll(std::FILE* file, const std::string& text) {
                  errno == ENOSPC ? "is the disk full?" : "");
 }
 
+// What an option was given, with a caret under all of it.
+Place optionPlace(const std::string& option, const std::string& text) {
+  return {option, 1, 1, std::max(1, static_cast<int>(utf8Symbols(text).size())), text};
+}
+
 }  // namespace
 
 StopFlag& stopFlag() {
@@ -168,7 +173,7 @@ const SheetGame& sheetOf(const Game& game, const std::string& otherwise) {
 Cell cellNamed(const Game& game, const std::string& text, const std::string& option) {
   if (std::optional<Cell> cell = game.board().find(trimmed(text))) return *cell;
   std::vector<std::string> labels = game.board().labels();
-  throw BadInput(Place{option, 1, 1, std::max(1, static_cast<int>(utf8Symbols(text).size())), text},
+  throw BadInput(optionPlace(option, text),
                  fmt::format("there is no cell \"{}\"", text.substr(0, 40)),
                  didYouMean(text, labels,
                             fmt::format("cells run from {} to {}", labels.front(), labels.back())));
@@ -178,16 +183,15 @@ std::uint64_t wholeOption(const std::string& text, const std::string& option, st
                           std::uint64_t most) {
   std::optional<unsigned long long> value = wholeNumber(text, most);
   if (value && *value >= least) return *value;
-  throw BadInput(Place{option, 1, 1, std::max(1, static_cast<int>(utf8Symbols(text).size())), text},
+  throw BadInput(optionPlace(option, text),
                  fmt::format("a whole number from {} to {} should stand here", least, most));
 }
 
 void requirePicture(const Said& file) {
   if (!file) return;
   if (!file->ends_with(".png"))
-    throw BadInput(
-        Place{"--figure", 1, 1, std::max(1, static_cast<int>(utf8Symbols(*file).size())), *file},
-        "the chart is a .png file", "such as: --figure chart.png");
+    throw BadInput(optionPlace("--figure", *file), "the chart is a .png file",
+                   "such as: --figure chart.png");
   requireWritable(*file);
 }
 

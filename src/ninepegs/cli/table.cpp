@@ -11,6 +11,7 @@
 #include "ninepegs/records/movetext.hpp"
 #include "ninepegs/report/board_text.hpp"
 #include "ninepegs/report/moves_from.hpp"
+#include "ninepegs/report/thinking_text.hpp"
 
 namespace ninepegs::cli {
 namespace {
@@ -18,26 +19,17 @@ namespace {
 // Hints and drawn moves have streams that no computer's move uses.
 constexpr std::uint64_t hintStream = 1u << 20, drawStream = 1u << 21;
 
-std::string plies(long long number) {
-  return number == 1 ? "1 ply" : fmt::format("{} plies", number);
-}
-
 std::string account(const Game& game, const Position& position, const play::Choice& choice) {
+  constexpr std::size_t shown = 6;  // moves of a line
   if (choice.nodes <= 1) return "";
   std::string out =
-      fmt::format("looked {} ahead, {} positions", plies(choice.depth), grouped(choice.nodes));
-  if (choice.score > play::winScore - 1000)
-    out += fmt::format("; wins in {}", plies(play::winScore - choice.score));
-  else if (choice.score < 1000 - play::winScore)
-    out += fmt::format("; loses in {}", plies(play::winScore + choice.score));
+      fmt::format("looked {} ahead, {} positions",
+                  pliesText(static_cast<unsigned long long>(choice.depth)), grouped(choice.nodes));
+  if (play::decides(choice.score))
+    out += "; " + report::scoreText(choice.score);
   else if (choice.solved && choice.score == 0)
     out += "; a draw if both play well";
-  std::vector<std::string> line;
-  Position at = position;
-  for (std::size_t i = 0; i < choice.line.size() && i < 6; ++i) {
-    line.push_back(game.moveText(at, choice.line[i]));
-    game.apply(at, choice.line[i]);
-  }
+  std::vector<std::string> line = report::lineTexts(game, position, choice.line, shown);
   if (line.size() > 1) out += "; expects " + joined(line, ", ");
   return out;
 }

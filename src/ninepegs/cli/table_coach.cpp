@@ -1,7 +1,7 @@
 // What a table says of moves: warnings before bad ones, and how the computer came to its own.
 #include <fmt/format.h>
 
-#include <algorithm>
+#include <cstdlib>
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/cli/table.hpp"
@@ -43,13 +43,9 @@ std::string Table::warning(const Move& move) {
   play::Choice best = look(position_);
   if (loses(position_, best)) return "";  // whatever it plays
   warnedOf_ = text;
-  std::vector<std::string> line = report::lineTexts(*game_, after, reply.line);
-  line.resize(std::min(line.size(), shownMoves));
-  return fmt::format(
-      "careful: after {} {} wins in {}: {}. Type it again to play it, or ask for a hint\n", text,
-      game_->info().sides[1 - side],
-      pliesText(static_cast<unsigned long long>(play::winScore - std::abs(reply.score))),
-      joined(line, ", "));
+  return fmt::format("careful: after {} {} {}: {}. Type it again to play it, or ask for a hint\n",
+                     text, game_->info().sides[1 - side], report::scoreText(std::abs(reply.score)),
+                     joined(report::lineTexts(*game_, after, reply.line, shownMoves), ", "));
 }
 
 std::string Table::thought() const {
@@ -61,8 +57,7 @@ std::string Table::thought() const {
                        plural(static_cast<long long>(thought_.nodes), "position"));
   std::string out = paint_.strong("  depth     positions  score             line") + "\n";
   for (const play::Choice::Step& step : thought_.steps) {
-    std::vector<std::string> line = report::lineTexts(*game_, thoughtAt_, step.line);
-    line.resize(std::min(line.size(), shownMoves));
+    std::vector<std::string> line = report::lineTexts(*game_, thoughtAt_, step.line, shownMoves);
     out += fmt::format("  {:>5}  {:>12}  {:<16}  {}\n", step.depth, grouped(step.nodes),
                        report::scoreText(step.score), joined(line, ", "));
   }

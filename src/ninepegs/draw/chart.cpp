@@ -47,7 +47,7 @@ std::string chartScript(const Game& game, const verify::Evidence& evidence) {
       plotText(
           fmt::format("{}: {} random playouts", game.info().title, grouped(evidence.playouts))));
   out +=
-      "set border 3 lc rgb '#6b5a48'\nset tics nomirror textcolor rgb '#3a2c20'\nset grid ytics lc "
+      "set grid ytics lc "
       "rgb "
       "'#ddd3c4'\nset style fill solid 0.9 border rgb '#6b4a2b'\n";
   out += fmt::format(

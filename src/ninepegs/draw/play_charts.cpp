@@ -12,8 +12,6 @@ namespace ninepegs::draw {
 namespace {
 
 constexpr double gnuplotSeconds = 20;
-const char* const paperLook =
-    "set border 3 lc rgb '#6b5a48'\nset tics nomirror textcolor rgb '#3a2c20'\n";
 
 }  // namespace
 
@@ -43,8 +41,7 @@ std::string reviewChart(const Game& game, const Position& from,
     game.apply(position, one.move);
   }
   std::string out = plotHead(1280, 640);
-  out +=
-      "$scores << EOD\n" + scores + "EOD\n$marks << EOD\n" + marks + "EOD\n" + labels + paperLook;
+  out += "$scores << EOD\n" + scores + "EOD\n$marks << EOD\n" + marks + "EOD\n" + labels;
   out += fmt::format("set title {} font 'DejaVu Sans,16'\n",
                      plotText(game.info().title + ": the score after each ply"));
   out += fmt::format("set xrange [0.3:{}]\nset yrange [{}:{}]\n",
@@ -100,7 +97,7 @@ std::string seriesChart(const Game& game, const std::vector<std::string>& who,
     ++row;
   }
   std::string out = plotHead(1280, std::clamp(220 + 90 * row, 400, 1600));
-  out += "$bars << EOD\n" + bars + "EOD\n" + labels + paperLook;
+  out += "$bars << EOD\n" + bars + "EOD\n" + labels;
   out += fmt::format(
       "set title {} font 'DejaVu Sans,16'\n",
       plotText(fmt::format("{}: {}", game.info().title,

@@ -22,7 +22,8 @@ std::string plotText(std::string_view text) {
 std::string plotHead(int width, int height) {
   return fmt::format(
       "set terminal pngcairo size {},{} noenhanced font 'DejaVu Sans,13' background '#fbf9f4'\n"
-      "set encoding utf8\n",
+      "set encoding utf8\nset border 3 lc rgb '#6b5a48'\nset tics nomirror textcolor rgb "
+      "'#3a2c20'\n",
       width, height);
 }
 

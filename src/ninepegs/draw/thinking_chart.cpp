@@ -31,7 +31,7 @@ std::string thinkingChart(const Game& game, const play::Thinking& thought, const
       "font 'DejaVu Sans,16'\n",
       plotText(game.info().title + ": one ply deeper, how many times as much"));
   out +=
-      "set border 3 lc rgb '#6b5a48'\nset tics nomirror textcolor rgb '#3a2c20'\nset grid lc rgb "
+      "set grid lc rgb "
       "'#ddd3c4'\nset logscale y\nset format y '%.0s%c'\nset xlabel 'depth in plies'\nset xtics 1\n"
       "set key top left\n";
   out += fmt::format("set xrange [0.5:{}]\n", deepest + 0.5);

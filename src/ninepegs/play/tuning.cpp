@@ -51,7 +51,7 @@ std::set<int> lineLengths(const std::string& text) {
 std::vector<std::string> candidates(const SheetGame& game, const std::string& text) {
   const rules::Rules& rules = game.rules();
   std::vector<std::string> out;
-  bool reach = false, edges = rules.hasEdges;
+  bool reach = false;
   std::size_t kinds = 0;
   for (const rules::PieceKind& kind : rules.kinds) {
     if (kind.neutral) continue;
@@ -62,7 +62,7 @@ std::vector<std::string> candidates(const SheetGame& game, const std::string& te
   if (kinds == 1) out = {"count mine"};
   if (rules.hasHands) out.emplace_back("count my hand");
   out.emplace_back("my moves");
-  if (reach && !edges) out.emplace_back("count my reach");
+  if (reach && !rules.hasEdges) out.emplace_back("count my reach");
   for (int length : lineLengths(text))
     out.push_back(
         fmt::format("(total (count L on mine) * (count L on mine) for L in lines of {} in (mine or "
@@ -218,32 +218,33 @@ Tuned tune(const SheetGame& game, const TuneOptions& options) {
   out.before = fitOf(table, {}, spread).loss;
   // Positions of one game tell the same of who wins: errors are as of so many games.
   double apart = std::sqrt(static_cast<double>(positionsAGame));
-  std::vector<Tuned::Part> left;
   Logistic fit;
+  auto part = [&](std::size_t i) {
+    double unit = spread[columns[i]];
+    return Tuned::Part{by[columns[i]].term, fit.weights[i] / unit, fit.errors[i] * apart / unit, 0};
+  };
+  auto size = [](const Tuned::Part& one) { return std::abs(one.weight); };
+  auto sure = [&](const Tuned::Part& one) { return size(one) / one.error; };
+  std::vector<Tuned::Part> left;
   while (!columns.empty()) {
     fit = fitOf(table, columns, spread);
-    std::size_t worst = 0;
-    auto sure = [&](std::size_t i) { return std::abs(fit.weights[i]) / (fit.errors[i] * apart); };
-    for (std::size_t i = 1; i < columns.size(); ++i)
-      if (sure(i) < sure(worst)) worst = i;
-    if (sure(worst) >= surely) break;
-    std::size_t column = columns[worst];
-    left.push_back({by[column].term, fit.weights[worst] / spread[column],
-                    fit.errors[worst] * apart / spread[column], 0});
-    columns.erase(columns.begin() + static_cast<std::ptrdiff_t>(worst));
+    out.parts.clear();
+    for (std::size_t i = 0; i < columns.size(); ++i) out.parts.push_back(part(i));
+    auto worst = std::min_element(out.parts.begin(), out.parts.end(),
+                                  [&](const auto& a, const auto& b) { return sure(a) < sure(b); });
+    if (sure(*worst) >= surely) break;
+    left.push_back(*worst);
+    columns.erase(columns.begin() + (worst - out.parts.begin()));
+    out.parts.erase(worst);
   }
   out.after = columns.empty() ? out.before : fit.loss;
-  double most = 0, least = 0;
-  for (std::size_t i = 0; i < columns.size(); ++i) {
-    double size = std::abs(fit.weights[i] / spread[columns[i]]);
-    most = std::max(most, size);
-    least = i == 0 ? size : std::min(least, size);
-  }
-  for (std::size_t i = 0; i < columns.size(); ++i) {
-    double weight = fit.weights[i] / spread[columns[i]];
-    double scale = std::min(std::max(usualTimes / most, leastTimes / least), mostTimes / most);
-    out.parts.push_back({by[columns[i]].term, weight, fit.errors[i] * apart / spread[columns[i]],
-                         std::llround(weight * scale)});
+  if (!out.parts.empty()) {
+    auto [least, most] =
+        std::minmax_element(out.parts.begin(), out.parts.end(),
+                            [&](const auto& a, const auto& b) { return size(a) < size(b); });
+    double scale = std::min(std::max(usualTimes / size(*most), leastTimes / size(*least)),
+                            mostTimes / size(*most));
+    for (Tuned::Part& one : out.parts) one.times = std::llround(one.weight * scale);
   }
   std::stable_sort(out.parts.begin(), out.parts.end(), [](const auto& a, const auto& b) {
     return a.weight / a.error > b.weight / b.error;

@@ -7,6 +7,7 @@
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/move_text.hpp"
+#include "ninepegs/report/pairing_json.hpp"
 
 namespace ninepegs::report {
 namespace {
@@ -90,12 +91,7 @@ std::string seriesJson(const Game& game, const std::vector<std::string>& who,
     Json pairing;
     pairing["a"] = who[one.a];
     pairing["b"] = who[one.b];
-    pairing["wins"] = one.wins;
-    pairing["draws"] = one.draws;
-    pairing["losses"] = one.losses;
-    std::optional<double> rating = one.rating();
-    pairing["rating"] = rating ? Json(*rating) : Json(nullptr);
-    pairing["margin"] = rating ? Json(one.margin()) : Json(nullptr);
+    addResults(pairing, one);
     pairing["first_side_wins"] = one.firstWins;
     out["pairings"].push_back(pairing);
   }

@@ -21,9 +21,10 @@ std::string shortLine(const std::vector<std::string>& texts) {
 }  // namespace
 
 std::vector<std::string> lineTexts(const Game& game, Position position,
-                                   const std::vector<Move>& line) {
+                                   const std::vector<Move>& line, std::size_t most) {
   std::vector<std::string> out;
   for (const Move& move : line) {
+    if (out.size() == most) break;
     out.push_back(game.moveText(position, move));
     game.apply(position, move);
   }

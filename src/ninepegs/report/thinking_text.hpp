@@ -16,9 +16,10 @@ std::string thinkingJson(const Game& game, const Position& position, const play:
 // Comma-separated: depth, move, score, nodes, seconds, plain_nodes.
 std::string thinkingCsv(const Game& game, const Position& position, const play::Thinking& thought);
 
-// The moves of a line, each as it is written where it is played.
+// The moves of a line, each as it is written where it is played; so many of them at the most.
 std::vector<std::string> lineTexts(const Game& game, Position position,
-                                   const std::vector<Move>& line);
+                                   const std::vector<Move>& line,
+                                   std::size_t most = ~std::size_t{0});
 
 // "+35", "wins in 3 plies", "loses in 4 plies".
 std::string scoreText(std::int64_t score);

@@ -6,6 +6,7 @@
 #include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/report/pairing_json.hpp"
 #include "ninepegs/report/series_text.hpp"
 
 namespace ninepegs::report {
@@ -61,16 +62,7 @@ std::string tuningJson(const Game& game, const play::Tuned& tuned, std::uint64_t
                             {"log_odds", part.weight},
                             {"error", part.error}});
   out["worth"] = tuned.worth.empty() ? Json(nullptr) : Json(tuned.worth);
-  if (tuned.gain) {
-    Json gain;
-    gain["wins"] = tuned.gain->wins;
-    gain["draws"] = tuned.gain->draws;
-    gain["losses"] = tuned.gain->losses;
-    std::optional<double> rating = tuned.gain->rating();
-    gain["rating"] = rating ? Json(*rating) : Json(nullptr);
-    gain["margin"] = rating ? Json(tuned.gain->margin()) : Json(nullptr);
-    out["gain"] = gain;
-  }
+  if (tuned.gain) addResults(out["gain"], *tuned.gain);
   return out.dump(1);
 }
 

@@ -44,11 +44,15 @@ double Spread::mean() const {
   return number == 0 ? 0 : static_cast<double>(sum) / static_cast<double>(number);
 }
 
+bool Evidence::wants(const Fault& fault, std::uint64_t playout) const {
+  auto known = faults.find({fault.kind, fault.line});
+  return known == faults.end() || playout < known->second.playout;
+}
+
 void Evidence::see(const Fault& fault, FirstSeen seen) {
-  auto [it, added] = faults.try_emplace({fault.kind, fault.line});
-  if (!added && seen.playout >= it->second.playout) return;
-  it->second = std::move(seen);
-  it->second.message = fault.message;
+  if (!wants(fault, seen.playout)) return;
+  seen.message = fault.message;
+  faults[{fault.kind, fault.line}] = std::move(seen);
 }
 
 void Evidence::merge(const Evidence& other) {

@@ -88,7 +88,8 @@ struct Evidence {
   };
   std::map<std::pair<FindingKind, int>, FirstSeen> faults;  // by kind and line
 
-  // Of the same kind and line, the one of the lowest playout stays.
+  // Of the same kind and line, the one of the lowest playout stays: would this one?
+  bool wants(const Fault& fault, std::uint64_t playout) const;
   void see(const Fault& fault, FirstSeen seen);
   void merge(const Evidence& other);
 };

@@ -120,8 +120,7 @@ void Watcher::play(const Playing& playing) {
 }
 
 void Watcher::note(const Fault& fault, const Playing& playing) {
-  auto known = playing.seen->faults.find({fault.kind, fault.line});
-  if (known != playing.seen->faults.end() && known->second.playout <= playing.number) return;
+  if (!playing.seen->wants(fault, playing.number)) return;  // its moves are not needed
   std::vector<Move> moves = playing.way == Steer::uniform ? drawnAgain(playing.number) : played_;
   playing.seen->see(fault, {playing.number, "", std::move(moves), playing.way, playing.from});
 }
