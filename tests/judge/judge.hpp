@@ -49,6 +49,9 @@ struct State {
   std::map<std::string, std::int64_t> hands[2];
   Outcome outcome;
   std::vector<std::string> earlier;  // what a repetition compares of earlier positions
+  // Where a side is asked about that is not to move: what a repetition compares of the position
+  // that really stands there, with its own turn.
+  std::optional<std::string> stands = {};
 };
 
 struct Value {

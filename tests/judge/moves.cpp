@@ -220,7 +220,8 @@ Run::End Run::go() {
         measure = judge_.number(one.args[0], at);
       }
     State asked = state;  // for which the position before is an earlier one
-    if (judge_.forbidsTimes_) asked.earlier.push_back(judge_.seenKey(before_));
+    if (judge_.forbidsTimes_)
+      asked.earlier.push_back(before_.stands ? *before_.stands : judge_.seenKey(before_));
     for (const sheet::ForbidDecl& forbid : tree_.forbids) {
       Look at{&asked, &before_, mover(), {}, {}};
       if (!made_ && judge_.truth(forbid.condition, at)) throw Ended{End::illegal};
@@ -754,6 +755,7 @@ bool Judge::stuck(const State& state, int side) const {
 // As if the side were to move.
 std::int64_t Judge::countMoves(const State& state, int side) const {
   State turned = state;
+  if (forbidsTimes_) turned.stands = seenKey(state);
   turned.turn = side;
   turned.outcome = {};
   return static_cast<std::int64_t>(movesFor(turned, false, false).size());

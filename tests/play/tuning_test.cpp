@@ -2,6 +2,7 @@
 #include <cmath>
 
 #include "ninepegs/play/logistic.hpp"
+#include "ninepegs/play/other_worth.hpp"
 #include "ninepegs/play/tuning.hpp"
 #include "support/games.hpp"
 

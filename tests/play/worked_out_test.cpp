@@ -1,5 +1,7 @@
 #include "ninepegs/play/worked_out.hpp"
 
+#include <set>
+
 #include "ninepegs/play/match.hpp"
 #include "support/games.hpp"
 
@@ -71,6 +73,23 @@ TEST(WorkedOut, LetsTheSearchWin) {
       won += playGame(*game, game->start(), sides, stream, 300).result.winner == (first ? 0 : 1);
     }
     EXPECT_GE(won, 5) << name;
+  }
+}
+
+// Nothing is said of lines but that five win. An open three is answered, whoever has it.
+TEST(WorkedOut, SeesLinesThatGrow) {
+  std::shared_ptr<const Game> game = unmeasured("five-in-a-row");
+  auto chosen = [&](const std::string& text) {
+    Position position = game->readPosition(text, "position");
+    Stream stream(3, 1);
+    Choice choice = makeSearch({.nodes = 20'000})->choose(*game, position, stream);
+    return game->moveText(position, choice.move);
+  };
+  for (std::string us : {"Black", "White"}) {
+    std::string them = us == "Black" ? "White" : "Black";
+    std::string answer =
+        chosen("stone of " + them + " g8 h8 i8; stone of " + us + " c3 m12; " + us + " to move");
+    EXPECT_TRUE(std::set<std::string>({"e8", "f8", "j8", "k8"}).contains(answer)) << answer;
   }
 }
 

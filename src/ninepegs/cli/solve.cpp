@@ -7,10 +7,31 @@ namespace {
 
 struct Options {
   GameOptions game;
-  std::string nodes = "20000000", memory = "256", threads = "1";
-  Said time;
-  bool json = false;
+  std::string memory = "256", threads = "1";
+  Said nodes, time;
+  bool backwards = false, json = false;
 };
+
+void runBackwards(const Options& options, Context& context, const Game& game,
+                  const Position& position) {
+  if (options.nodes || options.time)
+    throw BadInput(Place{}, "--backwards has no limit but --memory",
+                   "leave --nodes and --time out");
+  verify::EveryOptions how;
+  how.memory = wholeOption(options.memory, "--memory", 1, 65536) << 20;
+  how.threads = static_cast<int>(wholeOption(options.threads, "--threads", 1, 64));
+  how.stop = &stopFlag();
+  const SheetGame& sheet = sheetOf(game, "only sheets are solved backwards");
+  verify::Ending ending;
+  {
+    Progress progress(context, "positions", 0, true);
+    how.progress = [&](std::uint64_t done) { progress.at(done); };
+    ending = verify::solveBackwards(sheet, position, how);
+  }
+  if (wantsStop(&stopFlag())) context.exitCode = exitInterrupted;
+  print(options.json ? report::endingJson(ending) + "\n"
+                     : report::endingText(ending, context.paint));
+}
 
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
@@ -21,8 +42,9 @@ void run(const Options& options, Context& context) {
   if (game->ended(position) || game->countMoves(position) == 0)
     throw BadInput(Place{}, "there is nothing to solve: the game is over",
                    "name another position with --at or --after");
+  if (options.backwards) return runBackwards(options, context, *game, position);
   play::SolveOptions how;
-  how.nodes = wholeOption(options.nodes, "--nodes", 1, 1'000'000'000'000ull);
+  how.nodes = wholeOption(options.nodes.value_or("20000000"), "--nodes", 1, 1'000'000'000'000ull);
   how.megabytes = wholeOption(options.memory, "--memory", 1, 65536);
   how.threads = static_cast<int>(wholeOption(options.threads, "--threads", 1, 64));
   if (options.time)
@@ -43,13 +65,17 @@ void addSolve(CLI::App& app, Context& context) {
       "Examples:\n"
       "  ninepegs solve tic-tac-toe\n"
       "  ninepegs solve othello --variant four\n"
-      "  ninepegs solve connect-four --variant four --after a,b");
+      "  ninepegs solve connect-four --variant four --after a,b\n"
+      "  ninepegs solve chess --at \"8/8/8/4k3/8/8/8/4K2Q w - - 0 1\" --backwards");
   options.game.addGame(command);
   options.game.addPosition(command);
   option(command, "--nodes N", options.nodes,
          "positions to look at from the position and from each move (default 20000000)");
   option(command, "--time SECONDS", options.time, "seconds, likewise; then the result may differ");
   option(command, "--memory N", options.memory, "megabytes of the table (default 256)");
+  option(command, "--backwards", options.backwards,
+         "list every position that can come, and follow wins back from the ends: for few pieces, "
+         "also where positions come again");
   option(command, "--threads N", options.threads,
          "threads (default 1); with more, what is known when a limit is reached may differ");
   option(command, "--json", options.json, "print one JSON object");

@@ -71,6 +71,8 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
   Position alone(const Position& position) const override;
   std::vector<RuleLine> conditionParts() const override;
   std::vector<Symmetry> possibleSymmetries() const override;
+  // Those of the board that certainly change nothing (rules::keeps), but for the identity.
+  std::vector<Symmetry> keptSymmetries() const;
   Position mapped(const Position& position, const Symmetry& symmetry) const override;
   std::vector<Example> examples() const override;
   bool conditionHolds(int index, const Position& position) const override;

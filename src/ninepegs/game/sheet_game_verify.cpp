@@ -10,6 +10,7 @@
 #include "ninepegs/game/position_text.hpp"
 #include "ninepegs/game/sheet_game.hpp"
 #include "ninepegs/game/with_machine.hpp"
+#include "ninepegs/sheet/rules/kept.hpp"
 
 namespace ninepegs {
 
@@ -205,6 +206,22 @@ std::vector<Symmetry> SheetGame::possibleSymmetries() const {
       for (Symmetry& symmetry : symmetriesOf(rule, rules_.board))
         out.push_back(std::move(symmetry));
     }
+  return out;
+}
+
+std::vector<Symmetry> SheetGame::keptSymmetries() const {
+  std::vector<Symmetry> out = {rules_.board.identity()};
+  for (const Symmetry& one : rules_.board.symmetries("all"))
+    if (rules::keeps(rules_, one)) out.push_back(one);
+  // One after the other they are symmetries, too.
+  for (std::size_t a = 0; a < out.size(); ++a)
+    for (std::size_t b = 0; b <= a; ++b) {
+      Symmetry both = out[a];
+      for (Cell& cell : both.image) cell = out[b].image[cell];
+      auto same = [&](const Symmetry& one) { return one.image == both.image; };
+      if (std::none_of(out.begin(), out.end(), same)) out.push_back(std::move(both));
+    }
+  out.erase(out.begin());
   return out;
 }
 

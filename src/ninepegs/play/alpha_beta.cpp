@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "ninepegs/base/limits.hpp"
+#include "ninepegs/play/other_worth.hpp"
 
 namespace ninepegs::play {
 namespace {
@@ -15,6 +16,7 @@ constexpr int muchReducedFrom = 6;   // ... by two plies
 constexpr int weighedFrom = 3;       // plies left, of an exact search
 constexpr int windowFrom = 4;        // plies, from which a score is expected near the last
 constexpr std::size_t lateFrom = 4;  // moves in order
+constexpr int imagedShare = 8, fewestImaged = 4;  // of the plies of whole games
 
 }  // namespace
 
@@ -113,10 +115,10 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
     }
     return takes_ ? taking(ply, 0, leaf(), alpha, beta) : leaf();
   }
-  std::uint64_t hash = live_->hash();
+  std::uint64_t hash = keyOf(ply);
   std::uint16_t first = 0xffff;
   if (std::optional<TableEntry> entry = table_->find(hash)) {
-    first = entry->move;
+    if (hash == live_->hash()) first = entry->move;
     if (ply > 0 && (entry->depth >= depth || entry->whole)) {
       std::int64_t score = fetched(entry->score, ply);
       if (entry->bound == Bound::exact || (entry->bound == Bound::atLeast && score >= beta) ||
@@ -130,7 +132,6 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
   live_->listMoves(level.moves);
   if (ply > 0 || level.order.size() != level.moves.size()) {
     rank(level, depth, first);
-    if (limits_.exact && measured_ && depth >= weighedFrom) weigh(level, ply, depth, alpha, beta);
   } else if (first != 0xffff) {  // at the root the drawn order stays, behind the best move
     auto it = std::find_if(level.order.begin(), level.order.end(),
                            [&](const auto& one) { return one.second == first; });
@@ -138,7 +139,7 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
   }
   std::uint16_t bestMove = level.order.front().second;
   bool wholeHere = true;
-  std::int64_t best = lookAtMoves(ply, depth, alpha, beta, bestMove, wholeHere);
+  std::int64_t best = lookAtMoves(ply, depth, alpha, beta, first != 0xffff, bestMove, wholeHere);
   if (stopped_) {
     whole = false;
     return best > -endless ? best : 0;
@@ -149,7 +150,7 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
   bool anywhere = wholeHere && !game_->remembersPositions();
   TableEntry entry;
   entry.score = static_cast<std::int32_t>(stored(best, ply));
-  entry.move = bestMove;
+  entry.move = hash == live_->hash() ? bestMove : std::uint16_t{0xffff};  // of an image: others
   entry.depth = static_cast<std::int8_t>(std::min(depth, 127));
   entry.bound = best >= beta ? Bound::atLeast : best > alpha ? Bound::exact : Bound::atMost;
   entry.whole = anywhere;
@@ -160,7 +161,7 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
 
 // The best of the moves of this level, in their order.
 std::int64_t AlphaBeta::lookAtMoves(int ply, int depth, std::int64_t alpha, std::int64_t beta,
-                                    std::uint16_t& bestMove, bool& whole) {
+                                    bool known, std::uint16_t& bestMove, bool& whole) {
   Level& level = levels_[static_cast<std::size_t>(ply)];
   Level& next = levels_[static_cast<std::size_t>(ply) + 1];
   int side = live_->toMove();
@@ -169,7 +170,10 @@ std::int64_t AlphaBeta::lookAtMoves(int ply, int depth, std::int64_t alpha, std:
   // A forced move is looked through.
   if (guesses && level.moves.size() == 1 && ply < 2 * rootDepth_) ++depth;
   bool asked = depth > 1 || !measured_ || takes_ || limits_.exact;
+  bool weighs = limits_.exact && measured_ && depth >= weighedFrom && ply > 0;
   for (std::size_t at = 0; at < level.order.size(); ++at) {
+    // The table's move is followed first: often it is enough.
+    if (weighs && at == (known ? 1 : 0)) weigh(level, at, ply, depth, low, beta);
     if (ply > 0) {
       // The first of those that rank highest comes next.
       auto highest =
@@ -240,15 +244,19 @@ bool AlphaBeta::anythingTakes(const Position& position) {
 std::int64_t AlphaBeta::look(int depth, bool& whole) {
   rootDepth_ = depth;
   std::int64_t low = -endless, high = endless;
-  if (open_) {
-    low = lowest_, high = highest_;
+  bool narrow = limits_.exact && found_ != 0;
+  if (narrow) {  // does who wins do it in so many plies?
+    low = found_ > 0 ? winScore - depth - 1 : depth - winScore;
+    high = low + 1;
+  } else if (open_) {
+    low = -1, high = 1;
   } else if (!limits_.exact && depth >= windowFrom && !decides(lastScore_)) {
     low = lastScore_ - 2 * swing_ - 1;
     high = lastScore_ + 2 * swing_ + 1;
   }
   bool wholeHere = true;
   std::int64_t score = look(0, depth, low, high, wholeHere);
-  while (!open_ && !stopped_ && (score <= low || score >= high)) {
+  while (!open_ && !narrow && !stopped_ && (score <= low || score >= high)) {
     if (score <= low)
       low = -endless;
     else
@@ -263,6 +271,8 @@ std::int64_t AlphaBeta::look(int depth, bool& whole) {
     swing_ = depth == 1 ? 0 : depth == 2 ? change : (swing_ + change) / 2;
     lastScore_ = score;
   }
+  bool within = !narrow || (found_ > 0 ? score >= high : score <= low);
+  if (limits_.exact && decides(score) && within) note(score);
   open_ = open_ && !decides(score);
   return score;
 }
@@ -275,17 +285,21 @@ void AlphaBeta::begin(const Game& game, const Position& position, const SearchLi
     table_->resize(limits_.megabytes == 0 ? usualMegabytes : limits_.megabytes);
     history_.assign(historySize, 0);
   }
-  game_ = &game;
-  table_->nextSearch();
   begun_ = std::chrono::steady_clock::now();
   measured_ = game.measure() != nullptr;
-  live_ = game.live();
   worksOut_ = !measured_ && !limits_.exact;
+  if (game_ != &game) byLines_ = measured_ ? nullptr : withOpenLines(game);
+  measured_ = measured_ || byLines_ != nullptr;  // an exact search only orders moves by it
+  if (game_ != &game) images_ = imagesOf(game, limits_.exact);
+  game_ = &game;
+  table_->nextSearch();
+  const Game& played = byLines_ ? *byLines_ : game;
+  live_ = played.live();
   if (worksOut_) {
     // As many games as cost little beside the search; at first more.
     std::uint64_t plies = workedOut_.known() ? limits_.nodes / 3 : limits_.nodes;
     Stream stream(1, position.words.empty() ? 0 : game.hash(position));
-    workedOut_.learn(game, position,
+    workedOut_.learn(played, position,
                      {.games = workedGames, .plies = plies, .seconds = limits_.seconds / 4},
                      stream);
     measured_ = true;
@@ -298,6 +312,8 @@ void AlphaBeta::beginBeside(const AlphaBeta& other, const Position& position,
                             const StopFlag* stop) {
   if (game_ != other.game_) history_.assign(historySize, 0);
   game_ = other.game_;
+  byLines_ = other.byLines_;
+  images_ = other.images_;
   table_ = other.table_;
   limits_ = other.limits_;
   limits_.nodes = 0, limits_.seconds = 0;
@@ -306,7 +322,7 @@ void AlphaBeta::beginBeside(const AlphaBeta& other, const Position& position,
   measured_ = other.measured_, takes_ = other.takes_;
   worksOut_ = other.worksOut_;
   if (worksOut_) workedOut_ = other.workedOut_;
-  live_ = game_->live();
+  live_ = byLines_ ? byLines_->live() : game_->live();
   beginAt(position);
 }
 
@@ -316,9 +332,11 @@ void AlphaBeta::beginAt(const Position& position) {
   stopped_ = false;
   lastScore_ = swing_ = 0;
   open_ = limits_.exact;
-  lowest_ = -1, highest_ = 1;
-  wholeGames_ = -1;
+  found_ = 0;
+  lineFound_.clear();
   live_->setUp(position);
+  wholeGames_ = limits_.exact ? lengthOfGames() : 0;
+  imagedPlies_ = wholeGames_ > 0 ? wholeGames_ / imagedShare : fewestImaged;
   for (std::int32_t& one : history_) one /= 8;
   // Forced moves lead deeper than the depth says.
   int deepest = limits_.depth > 0 ? limits_.depth : limits::searchDepth;
@@ -331,44 +349,6 @@ void AlphaBeta::beginAt(const Position& position) {
   root.order.resize(root.moves.size());
   for (std::size_t i = 0; i < root.moves.size(); ++i)
     root.order[i] = {0, static_cast<std::uint16_t>(i)};
-}
-
-// Some random games from here; 0 if one of them went on and on.
-int AlphaBeta::lengthOfGames() {
-  constexpr int games = 40;
-  int longest = 0, most = limits::searchDepth / 2;
-  for (int number = 0; number < games; ++number) {
-    Stream stream(1, static_cast<std::uint64_t>(number));
-    int plies = 0;
-    while (plies <= most && !live_->ended() && live_->playDrawn(stream)) ++plies;
-    for (int i = 0; i < plies; ++i) live_->takeBack();
-    if (plies > most) return 0;
-    longest = std::max(longest, plies);
-  }
-  return std::min(2 * longest + 8, limits::searchDepth);
-}
-
-std::optional<int> AlphaBeta::lookToEnds(std::uint64_t nodes) {
-  if (!open_ || highest_ - lowest_ < 2 || game_->remembersPositions()) return std::nullopt;
-  if (wholeGames_ < 0) wholeGames_ = lengthOfGames();
-  if (wholeGames_ == 0) return std::nullopt;
-  rootDepth_ = wholeGames_;
-  pauseAt_ = nodes_ + nodes;
-  std::optional<int> result;
-  bool whole = true;
-  std::int64_t score = look(0, wholeGames_, 0, 1, whole);
-  if (!stopped_ && decides(score) && score > 0) {
-    result = 1;
-    lowest_ = 0;
-  } else if (!stopped_ && whole) {
-    score = look(0, wholeGames_, -1, 0, whole);
-    if (!stopped_ && decides(score)) result = -1;
-    if (!stopped_ && !decides(score) && whole) result = 0;
-    if (result == -1) highest_ = 0;
-  }
-  pauseAt_ = 0;
-  if (paused_) stopped_ = paused_ = false;
-  return result;
 }
 
 void AlphaBeta::drawOrder(Stream& stream) {

@@ -21,6 +21,9 @@
 
 namespace ninepegs::play {
 
+// The symmetries that an exact search of the game may use.
+std::vector<Symmetry> imagesOf(const Game& game, bool exact);
+
 class AlphaBeta {
  public:
   // From now on this position, which must have a legal move. What the table and the order of moves
@@ -42,6 +45,12 @@ class AlphaBeta {
   // Of an exact search: follows whole games. 1: the side to move wins, -1: it loses, 0: neither;
   // nothing if that was not settled with so many positions. What was found meanwhile is kept.
   std::optional<int> lookToEnds(std::uint64_t nodes);
+  // Of an exact search, once a win is known (`found`): is there a sooner one, and a sooner one than
+  // that? The score, if that was settled with so many positions.
+  std::optional<std::int64_t> lookForSooner(std::uint64_t nodes);
+  // The best win that an exact search has found, a loss if it is the other side's; 0: none.
+  std::int64_t found() const { return found_; }
+  const std::vector<Move>& lineFound() const { return lineFound_; }  // how it goes on; may be empty
   bool stopped() const { return stopped_; }
   // The play that was expected when it looked last; may be empty.
   const std::vector<Move>& line() const { return levels_.front().line; }
@@ -61,8 +70,16 @@ class AlphaBeta {
     std::uint16_t move = 0;   // its number
     bool again = false, over = false;
   };
+  // A move that is weighed before it is followed.
+  struct Weighed {
+    std::uint64_t hash = 0;  // of the position behind it
+    bool again = false;      // the same side moves there
+    bool open = false;       // neither over there, nor known to be too little
+    std::int64_t worth = 0, replies = 0;
+  };
   struct Level {
     MoveList moves;
+    std::vector<Weighed> weighed;
     std::vector<Taken> taken;
     std::vector<std::pair<std::int32_t, std::uint16_t>> order;  // rank, number of the move
     std::vector<Move> line;
@@ -71,6 +88,7 @@ class AlphaBeta {
   };
 
   void beginAt(const Position& position);
+  void note(std::int64_t score);
   bool anythingTakes(const Position& position);
   std::int64_t leaf() {
     return worksOut_ ? workedOut_.worth(*live_, live_->toMove()) : leafScore(*live_, measured_);
@@ -78,18 +96,21 @@ class AlphaBeta {
   std::int64_t look(int ply, int depth, std::int64_t alpha, std::int64_t beta, bool& whole);
   std::int64_t below(int ply, int depth, std::int64_t alpha, std::int64_t beta, int side,
                      bool& whole);
-  std::int64_t lookAtMoves(int ply, int depth, std::int64_t alpha, std::int64_t beta,
+  // `known`: the table knows the move that is first.
+  std::int64_t lookAtMoves(int ply, int depth, std::int64_t alpha, std::int64_t beta, bool known,
                            std::uint16_t& bestMove, bool& whole);
   void weighTaking(Level& level, int ply);
   std::int64_t taking(int ply, int deep, std::int64_t best, std::int64_t alpha, std::int64_t beta);
   int lengthOfGames();
-  void weigh(Level& level, int ply, int depth, std::int64_t alpha, std::int64_t beta);
+  void weigh(Level& level, std::size_t from, int ply, int depth, std::int64_t alpha,
+             std::int64_t beta);
   // Scores of wins count plies from the position in the table, from the root outside it.
   static std::int64_t stored(std::int64_t score, int ply) {
     return !decides(score) ? score : score > 0 ? score + ply : score - ply;
   }
   static std::int64_t fetched(std::int64_t score, int ply) { return stored(score, -ply); }
   void rank(Level& level, int depth, std::uint16_t first);
+  std::uint64_t keyOf(int ply);
   bool outOfBudget();
   static std::size_t historyPlace(int side, const Move& move) {
     std::size_t key = move.group;
@@ -104,6 +125,10 @@ class AlphaBeta {
   const Game* game_ = nullptr;
   std::unique_ptr<LivePosition> live_;
   bool measured_ = false, takes_ = false;
+  // Of an exact search: images of a position that are worth the same; near the root all of them
+  // have one place in the table.
+  std::vector<Symmetry> images_;
+  Position imaged_;
   std::shared_ptr<PositionTable> table_ = std::make_shared<PositionTable>();
   std::vector<Level> levels_;
   std::vector<std::int32_t> history_;
@@ -113,14 +138,19 @@ class AlphaBeta {
   // Of an exact search: nobody can force a win in a ply less, so that all there is to find out is
   // whether somebody can now.
   bool open_ = false;
-  std::int64_t lowest_ = -1, highest_ = 1;  // ... or whether one side can, if that is known
-  std::uint64_t pauseAt_ = 0;               // nodes; 0: never
+  std::int64_t found_ = 0;
+  std::vector<Move> lineFound_;
+  std::uint64_t pauseAt_ = 0;  // nodes; 0: never
   bool paused_ = false;
-  int wholeGames_ = -1;  // plies that no game from here should exceed; 0: they have no end in sight
+  int wholeGames_ = 0;   // plies that no game from here should exceed; 0: they have no end in sight
+  int imagedPlies_ = 0;  // from the root, where positions are held against their images
   bool stopped_ = false;
   std::chrono::steady_clock::time_point begun_;
   WorkedOut workedOut_;
   bool worksOut_ = false;  // the sheet has no measure
+  // Without a measure: the game measured by open lines, if its rules speak of lines. It is what is
+  // played on.
+  std::shared_ptr<const Game> byLines_;
 };
 
 }  // namespace ninepegs::play

@@ -6,6 +6,11 @@
 namespace ninepegs::play {
 
 constexpr std::int32_t historyLimit = 1 << 20;
+constexpr std::int32_t killerRank = 1 << 26;
+// Of an exact search: near the ends it costs more to measure positions than it saves. `wholeGames_`
+// is somewhat more than twice as long as games are.
+constexpr int weighedShare = 4;
+constexpr std::int64_t measureShare = 10'000, repliesShare = 50'000;  // of a move's rank
 
 void AlphaBeta::rank(Level& level, int depth, std::uint16_t first) {
   std::size_t count = level.moves.size();
@@ -20,7 +25,7 @@ void AlphaBeta::rank(Level& level, int depth, std::uint16_t first) {
       rank = history_[historyPlace(side, move)];
       if (takes_ && live_->takes(move)) rank += 1 << 28;
       for (int k = 0; k < 2 && depth > 1; ++k)
-        if (level.hasKillers[k] && level.killers[k] == move) rank += 1 << (27 - k);
+        if (level.hasKillers[k] && level.killers[k] == move) rank += killerRank << (1 - k);
     }
     level.order[i] = {rank, static_cast<std::uint16_t>(i)};
   }
@@ -29,39 +34,82 @@ void AlphaBeta::rank(Level& level, int depth, std::uint16_t first) {
 // Where much lies below, it is worth a look at what each move comes to. Puts the one first that is
 // known to be enough: it wins at once, or the table says so. Else they are ordered by the measure,
 // those behind that are known to be too little.
-void AlphaBeta::weigh(Level& level, int ply, int depth, std::int64_t alpha, std::int64_t beta) {
-  constexpr std::int32_t known = 1 << 30, refuted = -known;
+void AlphaBeta::weigh(Level& level, std::size_t from, int ply, int depth, std::int64_t alpha,
+                      std::int64_t beta) {
+  constexpr std::int32_t enough = 0x7fffffff, tooLittle = -(1 << 30);
   int side = live_->toMove();
-  for (auto& [rank, move] : level.order) {
+  // What won in a place near this one may win at once here.
+  auto front = level.order.begin() + static_cast<std::ptrdiff_t>(from);
+  for (auto it = front; it != level.order.end(); ++it)
+    if (it->first >= killerRank) std::iter_swap(front++, it);
+  level.weighed.assign(level.order.size(), {});
+  for (std::size_t at = from; at < level.order.size(); ++at) {
+    auto& [rank, move] = level.order[at];
+    Weighed& one = level.weighed[at];
     live_->expectMoves(false);
     live_->play(level.moves[move]);
-    bool again = live_->toMove() == side, enough = false, tooLittle = false;
+    one.again = live_->toMove() == side;
     std::int64_t ended = 0;
-    if (endsWith(*live_, ply + 1, ended)) {
-      ended = again ? ended : -ended;
-      enough = ended >= beta;
-    } else {
-      if (std::optional<TableEntry> entry = table_->find(live_->hash());
-          entry && (entry->whole || entry->depth >= depth - 1)) {
-        std::int64_t score = fetched(entry->score, ply + 1);
-        if (!again) score = -score;
-        Bound less = again ? Bound::atMost : Bound::atLeast;
-        Bound more = again ? Bound::atLeast : Bound::atMost;
-        enough = score >= beta && (entry->bound == more || entry->bound == Bound::exact);
-        tooLittle = score <= alpha && (entry->bound == less || entry->bound == Bound::exact);
-      }
-      if (tooLittle)
-        rank = refuted;
-      else if (rank < known)
-        rank = static_cast<std::int32_t>(
-                   std::clamp<std::int64_t>(live_->worth(side), -1'000'000, 1'000'000)) *
-               300;
+    one.open = !endsWith(*live_, ply + 1, ended);
+    if (one.open) {
+      one.hash = keyOf(ply + 1);
+      table_->prefetch(one.hash);
+    } else if (!one.again) {
+      ended = -ended;
     }
     live_->takeBack();
-    if (enough) {
-      rank = 0x7fffffff;
+    if (!one.open && ended >= beta) {
+      rank = enough;
       return;
     }
+    if (!one.open && ended <= alpha) rank = tooLittle;
+  }
+  int open = 0;
+  const Weighed* first = nullptr;
+  for (std::size_t at = from; at < level.order.size(); ++at) {
+    Weighed& one = level.weighed[at];
+    if (!one.open) continue;
+    if (std::optional<TableEntry> entry = table_->find(one.hash);
+        entry && (entry->whole || entry->depth >= depth - 1)) {
+      std::int64_t score = fetched(entry->score, ply + 1);
+      if (!one.again) score = -score;
+      Bound less = one.again ? Bound::atMost : Bound::atLeast;
+      Bound more = one.again ? Bound::atLeast : Bound::atMost;
+      bool exact = entry->bound == Bound::exact;
+      if (score >= beta && (exact || entry->bound == more)) {
+        level.order[at].first = enough;
+        return;
+      }
+      if (score <= alpha && (exact || entry->bound == less)) {
+        level.order[at].first = tooLittle;
+        one.open = false;
+      }
+    }
+    if (one.open && open++ == 0) first = &one;
+  }
+  if (open < 2 || (wholeGames_ > 0 && ply > wholeGames_ / weighedShare)) return;
+  // Good by the measure, and with few replies: less is left to look at there.
+  std::int64_t lowest = 0, highest = 0, fewest = 0, most = 1;
+  for (std::size_t at = from; at < level.order.size(); ++at) {
+    Weighed& one = level.weighed[at];
+    if (!one.open) continue;
+    live_->expectMoves(true);
+    live_->play(level.moves[level.order[at].second]);
+    one.worth = std::clamp<std::int64_t>(live_->worth(side), -1'000'000, 1'000'000);
+    one.replies = one.again ? 0 : live_->moveCount();
+    live_->takeBack();
+    lowest = &one == first ? one.worth : std::min(lowest, one.worth);
+    highest = &one == first ? one.worth : std::max(highest, one.worth);
+    fewest = &one == first ? one.replies : std::min(fewest, one.replies);
+    most = std::max(most, one.replies);
+  }
+  std::int64_t span = std::max<std::int64_t>(1, highest - lowest);
+  for (std::size_t at = from; at < level.order.size(); ++at) {
+    const Weighed& one = level.weighed[at];
+    if (one.open)
+      level.order[at].first =
+          static_cast<std::int32_t>(measureShare * (one.worth - lowest) / span -
+                                    repliesShare * (one.replies - fewest) / most);
   }
 }
 

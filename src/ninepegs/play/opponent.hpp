@@ -40,6 +40,8 @@ struct Choice {
     std::vector<Move> line;
   };
   std::vector<Step> steps;
+  bool bound = false;  // of an exact search: the score of a win is one that was found, and there
+                       // may be a sooner one
 };
 
 // Scores above `winScore - limits::searchDepth` are wins: winScore less the plies until then.

@@ -31,17 +31,19 @@ class PositionTable {
  public:
   // Empties it. Requires megabytes >= 1.
   void resize(std::uint64_t megabytes) {
-    std::uint64_t places = std::bit_floor((megabytes << 20) / sizeof(Place));
-    entries_ = std::make_unique<Place[]>(places);
-    mask_ = places - places_;
+    std::uint64_t groups = std::bit_floor((megabytes << 20) / sizeof(Group));
+    groups_ = std::make_unique<Group[]>(groups);
+    mask_ = groups - 1;
   }
-  bool empty() const { return entries_ == nullptr; }
+  bool empty() const { return groups_ == nullptr; }
   // A new search begins: what older ones wrote gives way first.
   void nextSearch() { age_ = static_cast<std::uint8_t>((age_ + 1) & 31); }
 
+  // A hint that this position will be asked for.
+  void prefetch(std::uint64_t hash) const { __builtin_prefetch(placesOf(hash)); }
   // Nothing if the position is not there.
   std::optional<TableEntry> find(std::uint64_t hash) const {
-    const Place* at = &entries_[hash & mask_];
+    const Place* at = placesOf(hash);
     for (int i = 0; i < places_; ++i) {
       std::uint64_t data = at[i].data.load(std::memory_order_relaxed);
       if (data == 0 || (at[i].mixed.load(std::memory_order_relaxed) ^ data) != hash) continue;
@@ -51,7 +53,7 @@ class PositionTable {
   }
   // Requires that the entry has a bound.
   void keep(std::uint64_t hash, TableEntry entry) {
-    Place* at = &entries_[hash & mask_];
+    Place* at = placesOf(hash);
     Place* place = at;
     int least = 1 << 20;
     for (int i = 0; i < places_; ++i) {
@@ -76,7 +78,11 @@ class PositionTable {
   };
   static_assert(sizeof(Place) == 16);
   static constexpr int places_ = 4;
-  std::unique_ptr<Place[]> entries_;
+  struct alignas(64) Group {  // a line of the processor's cache
+    Place places[places_];
+  };
+  Place* placesOf(std::uint64_t hash) const { return groups_[(hash >> 2) & mask_].places; }
+  std::unique_ptr<Group[]> groups_;
   std::uint64_t mask_ = 0;
   std::uint8_t age_ = 0;
 };

@@ -63,8 +63,10 @@ class Beside {
           for (int depth = from; depth <= deepest && !tree.stopped(); ++depth) {
             bool whole = true;
             tree.look(depth, whole);
-            if (whole) break;
-            if (exact && depth >= endsFrom && tree.lookToEnds(2 * tree.nodes())) break;
+            if (whole && tree.found() == 0) break;
+            if (!exact || depth < endsFrom) continue;
+            if (tree.lookToEnds(2 * tree.nodes()) == 0) break;
+            if (tree.lookForSooner(tree.nodes())) break;
           }
         } catch (const BadInput&) {  // rules without an end, where the first search may not come
         }
@@ -103,8 +105,13 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
     bool whole = true;
     std::int64_t score = tree_.look(depth, whole);
     if (tree_.stopped()) break;
+    // What the table knows may be a win that is not the soonest: that is one within the depth.
+    bool settled = decides(score) && (!limits_.exact || winScore - std::abs(score) <= depth);
+    bool known = limits_.exact && tree_.found() != 0;  // who wins, in some plies
+    if (known && !settled) score = tree_.found();
     choice.depth = depth;
     choice.score = score;
+    choice.bound = known && !settled;
     if (!tree_.line().empty()) {
       choice.line = tree_.line();
       choice.move = choice.line.front();
@@ -112,20 +119,33 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
     choice.solved = whole || decides(score);
     choice.steps.push_back({depth, score, tree_.nodes(), tree_.seconds(), choice.line});
     if (tell_) tell_(choice.steps.back());
-    // What the table knows may be a win that is not the shortest: that is one within the depth.
-    if (limits_.exact && depth >= endsFrom && !whole && !decides(score)) {
-      std::optional<int> known = tree_.lookToEnds(2 * tree_.nodes());
-      if (tree_.stopped()) break;
-      if (known == 0) {
-        choice.solved = true;
-        if (!tree_.line().empty()) choice.line = tree_.line(), choice.move = choice.line.front();
-        break;
-      }
+    if (settled || (whole && !known)) break;
+    if (!limits_.exact || depth < endsFrom) continue;
+    if (tree_.lookToEnds(2 * tree_.nodes()) == 0) {
+      choice.solved = true;
+      if (!tree_.line().empty()) choice.line = tree_.line(), choice.move = choice.line.front();
+      break;
     }
-    bool settled = decides(score) && (!limits_.exact || winScore - std::abs(score) <= depth);
-    if (settled || (whole && !(limits_.exact && decides(score)))) break;
+    if (std::optional<std::int64_t> best = tree_.lookForSooner(tree_.nodes())) {
+      choice.score = *best;
+      choice.solved = true;
+      choice.bound = false;
+      choice.depth = static_cast<int>(winScore - std::abs(*best));
+      if (!tree_.lineFound().empty())
+        choice.line = tree_.lineFound(), choice.move = choice.line.front();
+      choice.steps.push_back(
+          {choice.depth, choice.score, tree_.nodes(), tree_.seconds(), choice.line});
+      break;
+    }
+    if (tree_.stopped()) break;
   }
   beside.end();
+  if (limits_.exact && tree_.found() != 0 && (choice.bound || !decides(choice.score))) {
+    choice.score = tree_.found();
+    choice.solved = choice.bound = true;
+    if (!tree_.lineFound().empty())
+      choice.line = tree_.lineFound(), choice.move = choice.line.front();
+  }
   choice.nodes = tree_.nodes() + beside.nodes();
   if (slips(stream)) {
     const MoveList& moves = tree_.moves();

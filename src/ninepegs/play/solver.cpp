@@ -15,6 +15,11 @@ static std::int64_t rankOf(const Solved::RootMove& move, int side) {
   return move.winner == side ? 1'000'000 - move.plies : move.plies - 1'000'000;
 }
 
+void putBestFirst(std::vector<Solved::RootMove>& moves, int side) {
+  std::stable_sort(moves.begin(), moves.end(),
+                   [&](const auto& a, const auto& b) { return rankOf(a, side) > rankOf(b, side); });
+}
+
 Solved solve(const Game& game, const Position& position, const SolveOptions& options) {
   auto begun = std::chrono::steady_clock::now();
   auto spent = [&] {
@@ -40,6 +45,7 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
   if (decided) {
     out.winner = choice.score > 0 ? side : 1 - side;
     out.plies = static_cast<int>(winScore - std::abs(choice.score));
+    out.atMost = choice.bound;
   }
   auto over = [&] {
     return wantsStop(options.stop) || (options.nodes > 0 && out.nodes >= options.nodes) ||
@@ -48,7 +54,7 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
   out.brokenOff = over();
   // Best play, move by move: the line of a search ends where its table knew the rest.
   Position at = position;
-  while (out.known && !over() && !game.ended(at) && game.countMoves(at) > 0 &&
+  while (out.known && !out.atMost && !over() && !game.ended(at) && game.countMoves(at) > 0 &&
          out.line.size() < longestLine) {
     Choice next = out.line.empty() ? choice : search->choose(game, at, stream);
     if (!next.solved && !decides(next.score)) break;
@@ -58,7 +64,7 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
   MoveList moves;
   game.listMoves(position, moves);
   for (const Move& move : moves) {
-    Solved::RootMove one{move, false, -1, 1};
+    Solved::RootMove one{move, false, -1, 1, false};
     Position after = position;
     game.apply(after, move);
     Result result = game.result(after);
@@ -69,6 +75,7 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
       one.known = true;
       one.winner = out.winner;
       one.plies = out.plies;
+      one.atMost = out.atMost;
     } else if (!over() && out.known) {
       Choice reply = search->choose(game, after, stream);
       out.nodes += reply.nodes;
@@ -78,13 +85,13 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
       if (won) {
         one.winner = reply.score > 0 ? mover : 1 - mover;
         one.plies = 1 + static_cast<int>(winScore - std::abs(reply.score));
+        one.atMost = reply.bound;
       }
     }
-    out.brokenOff = out.brokenOff || !one.known;
+    out.brokenOff = out.brokenOff || !one.known || one.atMost;
     out.moves.push_back(one);
   }
-  std::stable_sort(out.moves.begin(), out.moves.end(),
-                   [&](const auto& a, const auto& b) { return rankOf(a, side) > rankOf(b, side); });
+  putBestFirst(out.moves, side);
   out.seconds = spent();
   return out;
 }

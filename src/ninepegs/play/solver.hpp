@@ -23,6 +23,7 @@ struct Solved {
   bool known = false;
   int winner = -1;         // -1: a draw, if it is known
   int plies = 0;           // until the win: the winner hurries, the loser puts it off
+  bool atMost = false;     // there may be a sooner win: it was broken off
   int depth = 0;           // if it is not known: nobody can force a win in so many plies
   std::vector<Move> line;  // best play of both
   std::uint64_t nodes = 0;
@@ -32,11 +33,15 @@ struct Solved {
     bool known = false;
     int winner = -1;
     int plies = 0;  // until the win, the move among them
+    bool atMost = false;
   };
   // Each legal move; the best for the side that moves first. What is known when it is broken off.
   std::vector<RootMove> moves;
   bool brokenOff = false;  // by a limit, or stopped
 };
+
+// The moves that are best for a side first; else they stay in their order.
+void putBestFirst(std::vector<Solved::RootMove>& moves, int side);
 
 // Requires that there is a legal move. By alpha-beta with a table, ply by ply deeper. Where the
 // rules remember positions, draws that hang on a repetition are not told to be exact.

@@ -4,13 +4,10 @@
 
 #include <algorithm>
 #include <cmath>
-#include <set>
-#include <sstream>
 
-#include "ninepegs/base/text.hpp"
 #include "ninepegs/game/move_text.hpp"
 #include "ninepegs/play/logistic.hpp"
-#include "ninepegs/sheet/rules/printer.hpp"
+#include "ninepegs/play/other_worth.hpp"
 
 namespace ninepegs::play {
 namespace {
@@ -21,34 +18,7 @@ constexpr double surely = 2;  // standard errors from nothing
 constexpr double leastTimes = 10, usualTimes = 100, mostTimes = 100'000;
 constexpr std::uint64_t drawnPositions = 0x74756e65;  // the stream that draws them
 
-// The sheet as it was understood, without its worth.
-std::string textWithoutWorth(const SheetGame& game) {
-  std::string out;
-  bool inWorth = false;
-  std::istringstream lines(rules::toText(game.rules()));
-  for (std::string line; std::getline(lines, line);) {
-    bool begins = !line.empty() && line.front() != ' ';
-    if (begins) inWorth = line == "worth" || line.rfind("worth ", 0) == 0;
-    if (begins && line.rfind("case ", 0) == 0) break;  // cases come last, and tell nothing here
-    if (!inWorth) out += line + "\n";
-  }
-  return out;
-}
-
-// How long the lines are that the rules speak of.
-std::set<int> lineLengths(const std::string& text) {
-  std::set<int> out;
-  for (const char* words : {"line of ", "lines of "})
-    for (std::size_t at = text.find(words); at != text.npos; at = text.find(words, at + 1)) {
-      std::size_t from = at + std::string_view(words).size(), to = from;
-      while (to < text.size() && text[to] >= '0' && text[to] <= '9') ++to;
-      if (auto number = wholeNumber(text.substr(from, to - from), 100); number && *number > 1)
-        out.insert(static_cast<int>(*number));
-    }
-  return out;
-}
-
-std::vector<std::string> candidates(const SheetGame& game, const std::string& text) {
+std::vector<std::string> candidates(const SheetGame& game) {
   const rules::Rules& rules = game.rules();
   std::vector<std::string> out;
   bool reach = false;
@@ -63,11 +33,7 @@ std::vector<std::string> candidates(const SheetGame& game, const std::string& te
   if (rules.hasHands) out.emplace_back("count my hand");
   out.emplace_back("my moves");
   if (reach && !rules.hasEdges) out.emplace_back("count my reach");
-  for (int length : lineLengths(text))
-    out.push_back(
-        fmt::format("(total (count L on mine) * (count L on mine) for L in lines of {} in (mine or "
-                    "empty))",
-                    length));
+  for (std::string& term : openLineTerms(game)) out.push_back(std::move(term));
   for (const rules::ZoneRule& zone : rules.zones)
     out.push_back(fmt::format("count (mine on {}{})", zone.bySide ? "my " : "", zone.name));
   for (const rules::MarkRule& mark : rules.marks)
@@ -87,7 +53,7 @@ struct Candidate {
 
 std::vector<Candidate> measures(const SheetGame& game) {
   std::vector<Candidate> out;
-  for (const std::string& term : candidates(game, rules::toText(game.rules()))) {
+  for (const std::string& term : candidates(game)) {
     try {
       std::shared_ptr<const SheetGame> one = withWorth(game, term);
       // It reads the positions of this game.
@@ -187,11 +153,6 @@ std::string worthLine(const std::vector<Tuned::Part>& parts) {
 }
 
 }  // namespace
-
-std::shared_ptr<const SheetGame> withWorth(const SheetGame& game, const std::string& term) {
-  return SheetGame::fromText(game.rules().source->name(),
-                             textWithoutWorth(game) + "worth " + term + "\n");
-}
 
 Tuned tune(const SheetGame& game, const TuneOptions& options) {
   Tuned out;

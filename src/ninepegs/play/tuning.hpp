@@ -49,8 +49,4 @@ struct Tuned {
 // Requires a game without secrets. Throws BadInput where the sheet cannot take a worth.
 Tuned tune(const SheetGame& game, const TuneOptions& options);
 
-// The game with another worth, such as "count mine", written as in a sheet. Throws BadInput if it
-// is no number.
-std::shared_ptr<const SheetGame> withWorth(const SheetGame& game, const std::string& term);
-
 }  // namespace ninepegs::play

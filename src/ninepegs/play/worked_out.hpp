@@ -5,12 +5,15 @@
 //   measure.learn(*game, position, {.games = 200}, stream);
 //   score = measure.worth(*game->live(), 0);
 //
-// A position is a row of bits: what stands on which cell, numbers, hands. Each bit gets a weight by
-// how the games went in which it was set: logistic regression (J. Berkson, 1944) with an algebraic
-// curve, so that every machine comes to the same. Weights go on from one search to the next.
+// A position is a row of bits: what stands on which cell, numbers, hands. Each bit gets a weight,
+// and so does how many there are in a word, which tells pieces, by how the games went in which it
+// was set: logistic regression (J. Berkson, 1944) with an algebraic curve, so that every machine
+// comes to the same. A measure that the game itself has, such as lines that are still open, gets a
+// weight like a bit. Weights go on from one search to the next.
 #pragma once
 
 #include <cstdint>
+#include <functional>
 #include <vector>
 
 #include "ninepegs/game/game.hpp"
@@ -28,20 +31,29 @@ class WorkedOut {
   void learn(const Game& game, const Position& from, const Limits& limits, Stream& stream);
   bool known() const { return !weights_.empty(); }
   // For a side; 1000 is about what decides half of all games. Requires known().
-  std::int64_t worth(const LivePosition& live, int side);
+  std::int64_t worth(LivePosition& live, int side);
 
  private:
   struct Example {
     std::vector<std::uint32_t> bits;
-    double result = 0;  // of the first side: 1 a win, -1 a loss
+    std::vector<double> counts;  // of bits in each word
+    double measure = 0;          // of the first side, as the game says
+    double result = 0;           // of the first side: 1 a win, -1 a loss
   };
-  void listBits(const Position& position, std::vector<std::uint32_t>& bits) const;
+  void listBits(const Position& position, std::vector<std::uint32_t>& bits,
+                std::vector<double>& counts) const;
+  double spreadOf(const std::function<double(const Example&)>& value) const;
+  double sumOf(const std::vector<std::uint32_t>& bits, const std::vector<double>& counts) const;
   void fit(Stream& stream);
 
-  std::size_t words_ = 0;        // of a position that are looked at
-  std::vector<double> weights_;  // of bits, and last of every position
+  std::size_t words_ = 0;                  // of a position that are looked at
+  std::vector<double> weights_;            // of bits, and last of every position
+  bool measured_ = false;                  // the game has a measure ...
+  double spread_ = 1, weight_ = 0;         // ... whose values lie so far apart, and count so much
+  std::vector<double> counted_, spreads_;  // the same of counts, by word
   std::vector<Example> examples_;
   std::vector<std::uint32_t> bits_;
+  std::vector<double> counts_;
   Position at_;
 };
 

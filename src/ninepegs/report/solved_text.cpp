@@ -10,48 +10,53 @@
 namespace ninepegs::report {
 namespace {
 
-std::string resultOf(const Game& game, bool known, int winner, int plies) {
-  if (!known) return "not known";
-  if (winner < 0) return "a draw";
-  return fmt::format("{} wins in {}", game.info().sides[winner],
-                     pliesText(static_cast<unsigned long long>(plies)));
+const char* const noWin = "nobody can force a win";
+
+// Of the position, or of one of its moves; `neither`: what it is called if nobody wins.
+template <class One>
+std::string resultOf(const Game& game, const One& one, const char* neither) {
+  if (!one.known) return "not known";
+  if (one.winner < 0) return neither;
+  return fmt::format("{} wins in {}{}", game.info().sides[one.winner],
+                     pliesText(static_cast<unsigned long long>(one.plies)),
+                     one.atMost ? " at most" : "");
 }
 
-}  // namespace
-
-std::string solvedText(const Game& game, const Position& position, const play::Solved& solved,
-                       const Paint& paint) {
-  std::string out = paint.strong(game.info().title);
-  out += fmt::format(": {} to move\n\n", game.info().sides[game.toMove(position)]);
-  std::string result = resultOf(game, solved.known, solved.winner, solved.plies);
-  if (solved.known)
-    out += "  " + paint.good(result) + " with best play\n";
-  else
-    out += "  " + paint.bad("not settled") +
-           fmt::format(": nobody can force a win within {}\n",
-                       pliesText(static_cast<unsigned long long>(solved.depth)));
-  if (!solved.line.empty() && solved.known)
-    out += wrapped("line: " + joined(lineTexts(game, position, solved.line), ", "), 88, "  ");
-  out += "\n" + paint.strong("Every move") + "\n";
+std::string movesText(const Game& game, const Position& position, const play::Solved& solved,
+                      const char* neither, const Paint& paint) {
+  std::string out = "\n" + paint.strong("Every move") + "\n";
   for (const play::Solved::RootMove& one : solved.moves)
     out += fmt::format("  {:<12} {}\n", game.moveText(position, one.move),
-                       resultOf(game, one.known, one.winner, one.plies));
-  out += fmt::format("\n  {} in {:.2f} s{}\n", grouped(solved.nodes) + " positions", solved.seconds,
-                     solved.brokenOff ? "; broken off, and what is known until then" : "");
+                       resultOf(game, one, neither));
   return out;
 }
 
-std::string solvedJson(const Game& game, const Position& position, const play::Solved& solved) {
+// Who is to move, and what best play comes to.
+std::string headText(const Game& game, const Position& position, const play::Solved& solved,
+                     const char* neither, const std::string& otherwise, const Paint& paint) {
+  std::string out = paint.strong(game.info().title);
+  out += fmt::format(": {} to move\n\n", game.info().sides[game.toMove(position)]);
+  out += solved.known ? "  " + paint.good(resultOf(game, solved, neither)) + " with best play\n"
+                      : "  " + paint.bad("not settled") + ": " + otherwise + "\n";
+  if (!solved.line.empty() && solved.known)
+    out += wrapped("line: " + joined(lineTexts(game, position, solved.line), ", "), 88, "  ");
+  return out;
+}
+
+nlohmann::ordered_json jsonOf(const Game& game, const Position& position,
+                              const play::Solved& solved) {
   using Json = nlohmann::ordered_json;
-  auto result = [&](Json& one, bool known, int winner, int plies) {
-    one["known"] = known;
-    one["winner"] = known && winner >= 0 ? Json(game.info().sides[winner]) : Json(nullptr);
-    one["plies"] = known && winner >= 0 ? Json(plies) : Json(nullptr);
+  auto result = [&](Json& one, const auto& of) {
+    bool won = of.known && of.winner >= 0;
+    one["known"] = of.known;
+    one["winner"] = won ? Json(game.info().sides[of.winner]) : Json(nullptr);
+    one["plies"] = won ? Json(of.plies) : Json(nullptr);
+    one["at_most"] = of.atMost;
   };
   Json out;
   out["game"] = game.info().id;
   out["position"] = game.positionText(position);
-  result(out, solved.known, solved.winner, solved.plies);
+  result(out, solved);
   out["depth"] = solved.depth;
   out["line"] = lineTexts(game, position, solved.line);
   out["broken_off"] = solved.brokenOff;
@@ -60,9 +65,72 @@ std::string solvedJson(const Game& game, const Position& position, const play::S
   for (const play::Solved::RootMove& move : solved.moves) {
     Json one;
     one["move"] = game.moveText(position, move.move);
-    result(one, move.known, move.winner, move.plies);
+    result(one, move);
     out["moves"].push_back(one);
   }
+  return out;
+}
+
+}  // namespace
+
+std::string solvedText(const Game& game, const Position& position, const play::Solved& solved,
+                       const Paint& paint) {
+  std::string out = headText(
+      game, position, solved, "a draw",
+      fmt::format("{} within {}", noWin, pliesText(static_cast<unsigned long long>(solved.depth))),
+      paint);
+  out += movesText(game, position, solved, "a draw", paint);
+  out += fmt::format("\n  {} in {:.2f} s{}\n", grouped(solved.nodes) + " positions", solved.seconds,
+                     solved.brokenOff ? "; broken off, and what is known until then" : "");
+  return out;
+}
+
+std::string solvedJson(const Game& game, const Position& position, const play::Solved& solved) {
+  return jsonOf(game, position, solved).dump(1);
+}
+
+std::string endingText(const verify::Ending& ending, const Paint& paint) {
+  const Game& game = *ending.game;
+  const verify::EveryReport& every = ending.every;
+  std::string many = grouped(every.positions) + " positions";
+  std::string out = headText(game, ending.position, ending.solved, noWin,
+                             "more than " + many + " can come from here", paint);
+  if (every.solved) {
+    out += movesText(game, ending.position, ending.solved, noWin, paint);
+    out += "\n" +
+           wrapped(fmt::format("{} can come from here: {} wins {}, {} wins {}, and in {} {}", many,
+                               game.info().sides[0], grouped(every.won[0]), game.info().sides[1],
+                               grouped(every.won[1]), grouped(every.won[2]), noWin),
+                   88, "  ");
+    if (every.longestWinFrom)
+      out += wrapped(fmt::format("the longest win takes {}, from {}", pliesText(every.longestWin),
+                                 game.positionText(*every.longestWinFrom)),
+                     88, "  ");
+  }
+  if (!ending.ends.empty())
+    out += wrapped("while nobody claims: " + joined(ending.ends, ", "), 88, "  ");
+  if (!ending.numbers.empty())
+    out += wrapped("counted no further, as nothing else reads it: " + joined(ending.numbers, ", "),
+                   88, "  ");
+  return out + fmt::format("  {:.2f} s\n", ending.solved.seconds);
+}
+
+std::string endingJson(const verify::Ending& ending) {
+  const Game& game = *ending.game;
+  const verify::EveryReport& every = ending.every;
+  nlohmann::ordered_json out = jsonOf(game, ending.position, ending.solved);
+  out["positions"] = every.positions;
+  out["complete"] = every.complete();
+  out["won"] = nlohmann::ordered_json::object();
+  for (std::size_t side = 0; side < 2; ++side)
+    out["won"][game.info().sides[side]] = every.won[side];
+  out["won_by_neither"] = every.won[2];
+  out["longest_win"] = every.longestWin;
+  out["longest_win_from"] = every.longestWinFrom
+                                ? nlohmann::ordered_json(game.positionText(*every.longestWinFrom))
+                                : nlohmann::ordered_json(nullptr);
+  out["not_claimed"] = ending.ends;
+  out["not_counted"] = ending.numbers;
   return out.dump(1);
 }
 

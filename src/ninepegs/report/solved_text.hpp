@@ -5,6 +5,7 @@
 
 #include "ninepegs/play/solver.hpp"
 #include "ninepegs/report/paint.hpp"
+#include "ninepegs/verify/endings.hpp"
 
 namespace ninepegs::report {
 
@@ -12,5 +13,9 @@ std::string solvedText(const Game& game, const Position& position, const play::S
                        const Paint& paint);
 // Without times: for the same options it is the same.
 std::string solvedJson(const Game& game, const Position& position, const play::Solved& solved);
+
+// The same of what was solved backwards, with what was listed and left out.
+std::string endingText(const verify::Ending& ending, const Paint& paint);
+std::string endingJson(const verify::Ending& ending);
 
 }  // namespace ninepegs::report

@@ -3,10 +3,8 @@
 #include <algorithm>
 #include <deque>
 #include <numeric>
-#include <unordered_map>
 
 #include "ninepegs/base/parallel.hpp"
-#include "ninepegs/base/random.hpp"
 #include "ninepegs/verify/inspect.hpp"
 #include "ninepegs/verify/position_store.hpp"
 #include "ninepegs/verify/solved.hpp"
@@ -15,7 +13,6 @@ namespace ninepegs::verify {
 namespace {
 
 constexpr std::uint32_t aPiece = 64, piecesAtOnce = 64;
-constexpr int playoutPlies = 2000;
 
 // One move that was played, before it is known whether its position is new.
 struct Step {
@@ -50,7 +47,7 @@ class Walk {
   Walk(const Game& game, const EveryOptions& options)
       : game_(game), options_(options), store_(game) {
     for (int thread = 0; thread < options.threads; ++thread) workers_.emplace_back(game);
-    if (game.checks() == nullptr) return;
+    if (game.checks() == nullptr || !options.checks) return;
     symmetries_ = game.checks()->symmetries();
     for (const Invariant& one : game.checks()->invariants())
       watchesSteps_ = watchesSteps_ || one.change != 0;
@@ -66,6 +63,7 @@ class Walk {
   void begin();
   void goOn();
   void solveIt();
+  void tellFirsts(const Solved& solved);
   std::uint64_t classes() const;
   std::uint32_t imageOf(std::uint32_t number, const Symmetry& symmetry) const;
   std::vector<Move> movesTo(std::uint32_t number) const;
@@ -91,6 +89,7 @@ Step Walk::stepOf(Worker& worker) {
   worker.live->copyTo(step.after);
   step.identity = game_.identity(step.after);
   step.key = PositionStore::keyOf(step.identity);
+  if (!options_.checks) return step;
   bool known = store_.find(step.identity, step.key).has_value();
   if (!known || watchesSteps_) worker.inspector.position(*worker.live, step.faults);
   return step;
@@ -107,10 +106,12 @@ void Walk::expand(Worker& worker, std::uint32_t number, Expanded& out) {
     out.endless = true;
     return;
   }
-  try {
-    worker.inspector.moves(live, worker.inspector.closest(), out.faults);
-  } catch (const RunawayRules&) {  // a move that is met below
-    out.endless = true;
+  if (options_.checks) {
+    try {
+      worker.inspector.moves(live, worker.inspector.closest(), out.faults);
+    } catch (const RunawayRules&) {  // a move that is met below
+      out.endless = true;
+    }
   }
   for (const Move& move : worker.moves) {
     try {
@@ -224,13 +225,13 @@ void Walk::merge(std::uint32_t number, Expanded& expanded) {
 
 void Walk::begin() {
   Worker& worker = workers_.front();
-  Position start = game_.start();
+  Position start = options_.from ? *options_.from : game_.start();
   store_.add(start);
   parent_.push_back(0);
   note(0);
   worker.live->setUp(start);
   std::vector<Fault> faults;
-  worker.inspector.position(*worker.live, faults);
+  if (options_.checks) worker.inspector.position(*worker.live, faults);
   see(faults, 0);
 }
 
@@ -282,6 +283,29 @@ void Walk::solveIt() {
   if (solved.winner[0] != Solved::neither) report_.winner = solved.winner[0];
   report_.plies = solved.plies[0];
   report_.best = movesAlong(solved.best);
+  for (std::uint32_t at = 0; at < graph_.size(); ++at) {
+    ++report_.won[static_cast<std::size_t>(solved.winner[at])];
+    if (solved.plies[at] <= report_.longestWin) continue;
+    report_.longestWin = solved.plies[at];
+    report_.longestWinFrom.emplace();
+    store_.get(at, *report_.longestWinFrom);
+  }
+  tellFirsts(solved);
+}
+
+// Every move of the first position leads to a follower, in their order.
+void Walk::tellFirsts(const Solved& solved) {
+  Position start;
+  store_.get(0, start);
+  MoveList moves;
+  game_.listMoves(start, moves);
+  for (std::size_t i = 0; i < moves.size() && i < graph_.first[1]; ++i) {
+    std::uint32_t to = graph_.followers[i];
+    EveryReport::First one{moves[i], -1, 0};
+    if (solved.winner[to] != Solved::neither)
+      one.winner = solved.winner[to], one.plies = solved.plies[to] + 1;
+    report_.firsts.push_back(one);
+  }
 }
 
 // Positions of which none is the image of another, in however many steps.
@@ -346,32 +370,6 @@ EveryReport Walk::run() {
 
 EveryReport everyPosition(const Game& game, const EveryOptions& options) {
   return Walk(game, options).run();
-}
-
-Guess guessedPositions(const Game& game, std::uint64_t playouts, std::uint64_t seed,
-                       const StopFlag* stop) {
-  std::unordered_map<std::uint64_t, std::uint32_t> seen;
-  std::unique_ptr<LivePosition> live = game.live();
-  Position start = game.start();
-  for (std::uint64_t number = 0; number < playouts && !wantsStop(stop); ++number) {
-    Stream stream(seed, number);
-    live->setUp(start);
-    try {
-      for (int ply = 0; ply < playoutPlies; ++ply) {
-        ++seen[live->hash()];
-        if (live->ended() || !live->playDrawn(stream)) break;
-      }
-    } catch (const RunawayRules&) {
-      continue;
-    }
-  }
-  double once = 0, twice = 0;
-  for (const auto& [hash, times] : seen) once += times == 1, twice += times == 2;
-  Guess guess;
-  double unseen = once * (once - 1) / (2 * (twice + 1));
-  guess.positions = seen.size() + static_cast<std::uint64_t>(std::max(0.0, unseen));
-  guess.sure = twice >= 10 || once == 0;
-  return guess;
 }
 
 }  // namespace ninepegs::verify

@@ -4,6 +4,7 @@
 //   if (report.complete()) texts.push_back(std::to_string(report.positions));
 #pragma once
 
+#include <array>
 #include <cstdint>
 #include <functional>
 #include <optional>
@@ -20,6 +21,8 @@ struct EveryOptions {
   int threads = 1;                                // changes no result
   const StopFlag* stop = nullptr;
   std::function<void(std::uint64_t positions)> progress;  // called now and then, from one thread
+  std::optional<Position> from = {};  // what is reached from here, instead of from the start
+  bool checks = true;                 // false: only what leads where, no check
 };
 
 // A way a game can end.
@@ -51,6 +54,16 @@ struct EveryReport {
   int winner = -1;                       // of best play; -1: neither side can force a win
   std::uint64_t plies = 0;               // to a win, the loser putting it off
   std::vector<Move> best;  // best play of both; where nobody wins, to a draw if it gets there
+  // What each move of the first position comes to.
+  struct First {
+    Move move;
+    int winner = -1;
+    std::uint64_t plies = 0;  // to the win, the move among them
+  };
+  std::vector<First> firsts;
+  std::array<std::uint64_t, 3> won = {0, 0, 0};  // positions by who wins, last those of neither
+  std::uint64_t longestWin = 0;                  // plies, of all positions
+  std::optional<Position> longestWinFrom;        // a position that it takes so long from
 };
 
 // An end that is only claimed counts as an end for best play; what could follow it is gone through.

@@ -107,4 +107,21 @@ void refuseChildren(const Block& block, Cursor& in) {
                         block.word()));
 }
 
+void nothingFollows(const Block& block, Cursor& in) {
+  in.end();
+  refuseChildren(block, in);
+}
+
+bool acceptPhrase(Cursor& in, const char* first, std::initializer_list<const char*> others,
+                  const std::string& hint) {
+  if (!in.accept(first)) return false;
+  for (const char* word : others) in.expect(word, hint);
+  return true;
+}
+
+std::optional<Name> forSide(Cursor& in) {
+  if (!in.accept("for")) return std::nullopt;
+  return in.name("a side");
+}
+
 }  // namespace ninepegs::sheet

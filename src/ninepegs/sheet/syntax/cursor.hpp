@@ -3,6 +3,8 @@
 // where the next line begins.
 #pragma once
 
+#include <initializer_list>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -50,6 +52,13 @@ class Cursor {
 
 // Gives a message if lines are indented below a line that holds none.
 void refuseChildren(const Block& block, Cursor& in);
+// The same, and that the line goes on.
+void nothingFollows(const Block& block, Cursor& in);
+// `first`, and then the others must follow; false: there is no `first`.
+bool acceptPhrase(Cursor& in, const char* first, std::initializer_list<const char*> others,
+                  const std::string& hint);
+// The side behind `for`, if it stands there.
+std::optional<Name> forSide(Cursor& in);
 
 // An expression from the cursor on (parse_expression.cpp).
 Expr expression(Cursor& cursor);

@@ -10,15 +10,13 @@ namespace ninepegs::sheet {
 void Parser::game(const Block& block, Cursor& in) {
   once(!tree_.game.text.empty(), block, in);
   tree_.game = in.word("the game's name");
-  in.end();
-  refuseChildren(block, in);
+  nothingFollows(block, in);
 }
 
 void Parser::title(const Block& block, Cursor& in) {
   once(!tree_.title.empty(), block, in);
   tree_.title = in.text("the game's title");
-  in.end();
-  refuseChildren(block, in);
+  nothingFollows(block, in);
 }
 
 void Parser::about(const Block& block, Cursor& in) {
@@ -36,8 +34,7 @@ void Parser::sides(const Block& block, Cursor& in) {
   tree_.sides[1] = in.name("the other side");
   if (in.sees(",") || in.sees("and"))
     in.refuse(in.span(), "there are two sides; more are out of this language's reach");
-  in.end();
-  refuseChildren(block, in);
+  nothingFollows(block, in);
 }
 
 void Parser::facing(const Block& block, Cursor& in) {
@@ -47,8 +44,7 @@ void Parser::facing(const Block& block, Cursor& in) {
     in.expect("for", "say: facing south for Black, north for White");
     tree_.facing.push_back({Name{way.text, way.span}, in.name("a side")});
   } while (in.accept(","));
-  in.end();
-  refuseChildren(block, in);
+  nothingFollows(block, in);
 }
 
 void Parser::group(const Block& block, Cursor& in) {
@@ -57,8 +53,7 @@ void Parser::group(const Block& block, Cursor& in) {
   in.expect("=", "say: group officer = knight, bishop");
   do group.members.push_back(in.name("a kind of piece"));
   while (in.accept(","));
-  in.end();
-  refuseChildren(block, in);
+  nothingFollows(block, in);
   tree_.groups.push_back(std::move(group));
 }
 
@@ -68,12 +63,10 @@ void Parser::zone(const Block& block, Cursor& in) {
   in.expect("=", "say: zone goal = row 6 for Amber, row 1 for Slate");
   do {
     Expr cells = expression(in);
-    std::optional<Name> side;
-    if (in.accept("for")) side = in.name("a side");
+    std::optional<Name> side = forSide(in);
     zone.sets.push_back({std::move(side), std::move(cells)});
   } while (in.accept(","));
-  in.end();
-  refuseChildren(block, in);
+  nothingFollows(block, in);
   tree_.zones.push_back(std::move(zone));
 }
 
@@ -81,8 +74,7 @@ void Parser::mark(const Block& block, Cursor& in) {
   StateDecl mark;
   mark.name = in.name("a name for the mark");
   mark.each = in.accept("each");
-  in.end();
-  refuseChildren(block, in);
+  nothingFollows(block, in);
   tree_.marks.push_back(std::move(mark));
 }
 
@@ -100,14 +92,12 @@ void Parser::number(const Block& block, Cursor& in) {
       in.refuse(in.span(), "numbers on cells are set out in `start`", "say there: seeds 4 4 4 4");
     do {
       long long value = in.number("the number at the start");
-      std::optional<Name> side;
-      if (in.accept("for")) side = in.name("a side");
+      std::optional<Name> side = forSide(in);
       number.each = number.each || side.has_value();
       number.start.emplace_back(std::move(side), value);
     } while (in.accept(","));
   }
-  in.end();
-  refuseChildren(block, in);
+  nothingFollows(block, in);
   tree_.numbers.push_back(std::move(number));
 }
 
@@ -115,13 +105,9 @@ void Parser::cell(const Block& block, Cursor& in) {
   StateDecl cell;
   cell.name = in.name("a name for the cell that is remembered");
   cell.each = in.accept("each");
-  if (in.accept(",")) {
-    for (const char* word : {"lasts", "one", "move"})
-      in.expect(word, "say: cell passed, lasts one move");
-    cell.lastsOneMove = true;
-  }
-  in.end();
-  refuseChildren(block, in);
+  cell.lastsOneMove =
+      acceptPhrase(in, ",", {"lasts", "one", "move"}, "say: cell passed, lasts one move");
+  nothingFollows(block, in);
   tree_.cells.push_back(std::move(cell));
 }
 
@@ -133,13 +119,11 @@ void Parser::track(const Block& block, Cursor& in) {
     std::vector<Name> cells;
     while (!in.atEnd() && !in.sees("for") && !in.sees(","))
       cells.push_back(Name{in.peek().text, in.next().span});
-    std::optional<Name> side;
-    if (in.accept("for")) side = in.name("a side");
+    std::optional<Name> side = forSide(in);
     if (cells.size() < 2) in.refuse(track.name.span, "a track has two cells or more");
     track.cells.emplace_back(std::move(side), std::move(cells));
   } while (in.accept(","));
-  in.end();
-  refuseChildren(block, in);
+  nothingFollows(block, in);
   tree_.tracks.push_back(std::move(track));
 }
 

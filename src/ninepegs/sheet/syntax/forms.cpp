@@ -155,14 +155,19 @@ Expr reach(Cursor& in, Span span, const std::string&) {
   return node(ExprKind::reachOf, span, {primary(in)});
 }
 
+// ... `where` a condition holds, which becomes the last part.
+Expr where(Cursor& in, Expr expr, const char* hint) {
+  in.expect("where", hint);
+  expr.args.push_back(condition(in));
+  return expr;
+}
+
 Expr cellsWhere(Cursor& in, Span span, const std::string&) {
   Name variable = in.name("a name for each cell");
   in.expect("in");
   Expr expr = node(ExprKind::cellsWhere, span, {}, variable.text);
   expr.args.push_back(chain(in));
-  in.expect("where", "say: cells c in mine where COND");
-  expr.args.push_back(condition(in));
-  return expr;
+  return where(in, std::move(expr), "say: cells c in mine where COND");
 }
 
 Expr groupsWhere(Cursor& in, Span span, const std::string&) {
@@ -171,9 +176,7 @@ Expr groupsWhere(Cursor& in, Span span, const std::string&) {
   Expr expr = node(ExprKind::groups, span, {}, variable.text);
   expr.args.push_back(chain(in));
   expr.along = optionalAlong(in);
-  in.expect("where", "say: groups g in theirs along orthogonal where COND");
-  expr.args.push_back(condition(in));
-  return expr;
+  return where(in, std::move(expr), "say: groups g in theirs along orthogonal where COND");
 }
 
 Expr kindsWhere(Cursor& in, Span span, const std::string&) {
@@ -181,9 +184,7 @@ Expr kindsWhere(Cursor& in, Span span, const std::string&) {
   in.expect("in", "say: kinds k in GROUP where COND");
   Expr expr = node(ExprKind::kindsWhere, span, {}, variable.text);
   expr.along = in.name("a kind or a group of kinds").text;
-  in.expect("where", "say: kinds k in GROUP where COND");
-  expr.args.push_back(condition(in));
-  return expr;
+  return where(in, std::move(expr), "say: kinds k in GROUP where COND");
 }
 
 Expr kindOn(Cursor& in, Span span, const std::string&) {

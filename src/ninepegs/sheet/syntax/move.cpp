@@ -33,11 +33,7 @@ void pick(Cursor& in, Statement& out) {
   out.name = in.name("a name for the picked cell");
   in.expect("in", "say: pick there in empty");
   out.args.push_back(expression(in));
-  if (in.accept(",")) {
-    in.expect("if", "say: pick more in empty, if any");
-    in.expect("any", "say: pick more in empty, if any");
-    out.ifAny = true;
-  }
+  out.ifAny = acceptPhrase(in, ",", {"if", "any"}, "say: pick more in empty, if any");
 }
 
 void choose(Cursor& in, Statement& out) {
@@ -81,11 +77,7 @@ void put(Cursor& in, Statement& out) {
   out.name = in.name("a kind of piece");
   in.expect("on", "say: put disc on there");
   out.args.push_back(expression(in));
-  if (in.accept("from")) {
-    in.expect("my", "say: put disc on there from my hand");
-    in.expect("hand", "say: put disc on there from my hand");
-    out.fromHand = true;
-  }
+  out.fromHand = acceptPhrase(in, "from", {"my", "hand"}, "say: put disc on there from my hand");
 }
 
 void shift(Cursor& in, Statement& out) {

@@ -24,8 +24,7 @@ void Parser::picture(const Block& block, Cursor& in) {
         look.look = cursor.word("how it is drawn");
         picture.looks.push_back(std::move(look));
       }
-      cursor.end();
-      refuseChildren(line, cursor);
+      nothingFollows(line, cursor);
     });
   }
   tree_.picture = std::move(picture);

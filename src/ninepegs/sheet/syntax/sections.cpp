@@ -33,8 +33,7 @@ void Parser::define(const Block& block, Cursor& in) {
     return total;
   };
   define.size = size(size, define.body);
-  in.end();
-  refuseChildren(block, in);
+  nothingFollows(block, in);
   tree_.defines.push_back(std::move(define));
 }
 
@@ -76,8 +75,7 @@ void Parser::turn(const Block& block, Cursor& in) {
     while (in.accept("or")) tier.push_back(one());
     turn.tiers.push_back(std::move(tier));
   } while (in.accept("else"));
-  in.end();
-  refuseChildren(block, in);
+  nothingFollows(block, in);
   tree_.turn = std::move(turn);
 }
 
@@ -130,8 +128,7 @@ void Parser::end(const Block& block, Cursor& in) {
   in.expect("when", "an end holds under a condition: when no empty");
   end.condition = condition(in);
   if (in.accept("showing")) end.showing = expression(in);
-  in.end();
-  refuseChildren(block, in);
+  nothingFollows(block, in);
   tree_.ends.push_back(std::move(end));
 }
 
@@ -168,8 +165,7 @@ void Parser::forbid(const Block& block, Cursor& in) {
   forbid.reason = in.text("the reason");
   in.expect("when", "say: forbid \"your king would stand attacked\" when COND");
   forbid.condition = condition(in);
-  in.end();
-  refuseChildren(block, in);
+  nothingFollows(block, in);
   tree_.forbids.push_back(std::move(forbid));
 }
 
@@ -182,8 +178,7 @@ void Parser::repetition(const Block& block, Cursor& in) {
     Name name = in.word("what is compared");
     repetition.compares.push_back(std::move(name));
   } while (in.accept(","));
-  in.end();
-  refuseChildren(block, in);
+  nothingFollows(block, in);
   tree_.repetition = std::move(repetition);
 }
 
@@ -207,8 +202,7 @@ void Parser::each(const Block& block, Cursor& in) {
           cursor.expect("board");
         }
       }
-      cursor.end();
-      refuseChildren(line, cursor);
+      nothingFollows(line, cursor);
       tree_.sees.push_back(std::move(sees));
     });
   }
@@ -259,8 +253,7 @@ void Parser::notation(const Block& block, Cursor& in) {
             didYouMean(field.text, {"castling", "target", "clock", "unnamed", "castles", "check"},
                        "there are: castling, target, clock, unnamed, castles, check"));
       }
-      cursor.end();
-      refuseChildren(line, cursor);
+      nothingFollows(line, cursor);
     });
   }
   tree_.notation = std::move(notation);
@@ -283,8 +276,7 @@ void Parser::always(const Block& block, Cursor& in) {
           always.change = 1;
         }
       }
-      cursor.end();
-      refuseChildren(line, cursor);
+      nothingFollows(line, cursor);
       tree_.always.push_back(std::move(always));
     });
   }
@@ -313,8 +305,7 @@ void Parser::symmetric(const Block& block, Cursor& in) {
     }
     tree_.symmetries.push_back(std::move(symmetry));
   } while (in.accept(","));
-  in.end();
-  refuseChildren(block, in);
+  nothingFollows(block, in);
 }
 
 void Parser::caseBlock(const Block& block, Cursor& in) {

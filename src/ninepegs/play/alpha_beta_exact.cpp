@@ -1,0 +1,95 @@
+// Exact results: whole games, and the soonest win.
+#include <algorithm>
+#include <cstdlib>
+
+#include "ninepegs/base/limits.hpp"
+#include "ninepegs/game/sheet_game.hpp"
+#include "ninepegs/play/alpha_beta.hpp"
+
+namespace ninepegs::play {
+
+std::vector<Symmetry> imagesOf(const Game& game, bool exact) {
+  const auto* sheet = dynamic_cast<const SheetGame*>(&game);
+  if (!exact || sheet == nullptr || game.remembersPositions()) return {};
+  return sheet->keptSymmetries();
+}
+
+// What the table knows the position by.
+std::uint64_t AlphaBeta::keyOf(int ply) {
+  std::uint64_t key = live_->hash();
+  if (images_.empty() || ply > imagedPlies_) return key;
+  live_->copyTo(imaged_);
+  for (const Symmetry& one : images_)
+    key = std::min(key, game_->hash(game_->checks()->mapped(imaged_, one)));
+  return key;
+}
+
+// Some random games from here; 0 if one of them went on and on.
+int AlphaBeta::lengthOfGames() {
+  constexpr int games = 40;
+  int longest = 0, most = limits::searchDepth / 2;
+  for (int number = 0; number < games; ++number) {
+    Stream stream(1, static_cast<std::uint64_t>(number));
+    int plies = 0;
+    while (plies <= most && !live_->ended() && live_->playDrawn(stream)) ++plies;
+    for (int i = 0; i < plies; ++i) live_->takeBack();
+    if (plies > most) return 0;
+    longest = std::max(longest, plies);
+  }
+  return std::min(2 * longest + 8, limits::searchDepth);
+}
+
+std::optional<int> AlphaBeta::lookToEnds(std::uint64_t nodes) {
+  if (!open_ || found_ != 0 || game_->remembersPositions()) return std::nullopt;
+  if (wholeGames_ == 0) return std::nullopt;
+  rootDepth_ = wholeGames_;
+  pauseAt_ = nodes_ + nodes;
+  std::optional<int> result;
+  bool whole = true;
+  std::int64_t score = look(0, wholeGames_, 0, 1, whole);
+  if (!stopped_ && decides(score) && score > 0) {
+    result = 1;
+  } else if (!stopped_ && whole) {
+    score = look(0, wholeGames_, -1, 0, whole);
+    if (!stopped_ && decides(score)) result = -1;
+    if (!stopped_ && !decides(score) && whole) result = 0;
+  }
+  if (result && *result != 0) note(score);
+  pauseAt_ = 0;
+  if (paused_) stopped_ = paused_ = false;
+  return result;
+}
+
+std::optional<std::int64_t> AlphaBeta::lookForSooner(std::uint64_t nodes) {
+  if (found_ == 0) return std::nullopt;
+  pauseAt_ = nodes_ + nodes;
+  std::optional<std::int64_t> settled;
+  while (!settled && !stopped_) {
+    auto plies = static_cast<int>(winScore - std::abs(found_));
+    std::int64_t low = found_ > 0 ? found_ : found_ - 1;
+    if (plies <= 1 || plies > limits::searchDepth) break;
+    rootDepth_ = plies - 1;
+    bool whole = true;
+    std::int64_t score = look(0, plies - 1, low, low + 1, whole);
+    if (stopped_) break;
+    if (std::abs(score) > std::abs(found_) && (score > 0) == (found_ > 0)) {
+      note(score);
+    } else {
+      settled = found_;
+      // Of a side that loses, the move that holds out so long was looked for last.
+      if (found_ < 0 && !line().empty()) lineFound_ = line();
+    }
+  }
+  pauseAt_ = 0;
+  if (paused_) stopped_ = paused_ = false;
+  return settled;
+}
+
+// A win for one side that the last look has found.
+void AlphaBeta::note(std::int64_t score) {
+  if (std::abs(score) <= std::abs(found_)) return;
+  found_ = score;
+  lineFound_ = line();
+}
+
+}  // namespace ninepegs::play
