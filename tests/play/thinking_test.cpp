@@ -188,5 +188,30 @@ TEST(Thinking, ScoresEveryMove) {
             thought.choice.steps.size() + 1);
 }
 
+// Of a sheet without worth all scores are by one measure: the best move has the position's.
+TEST(Thinking, MeasuresAllMovesAlike) {
+  auto game = test::fromText(R"(game grow
+sides Amber and Slate
+board square 5 x 5
+piece peg o x
+move put-down
+  pick there in empty
+  put peg on there
+after every move
+  let near = theirs on step orthogonal from touched
+  flip near
+ends
+  leader in count mine wins "more" or draw "even" when no empty
+)");
+  for (const Position& position : drawn(*game, 6, 5)) {
+    ThinkOptions options;
+    options.depth = 2;
+    options.nodes = 20'000;
+    Thinking thought = think(*game, position, options);
+    ASSERT_EQ(thought.choice.depth, 2);
+    EXPECT_EQ(thought.moves.front().score, thought.choice.score);
+  }
+}
+
 }  // namespace
 }  // namespace ninepegs::play

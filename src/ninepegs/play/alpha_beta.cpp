@@ -296,12 +296,14 @@ void AlphaBeta::begin(const Game& game, const Position& position, const SearchLi
   const Game& played = byLines_ ? *byLines_ : game;
   live_ = played.live();
   if (worksOut_) {
+    if (limits_.measure) workedOut_ = limits_.measure;
     // As many games as cost little beside the search; at first more.
-    std::uint64_t plies = workedOut_.known() ? limits_.nodes / 3 : limits_.nodes;
+    std::uint64_t plies = workedOut_->known() ? limits_.nodes / 3 : limits_.nodes;
     Stream stream(1, position.words.empty() ? 0 : game.hash(position));
-    workedOut_.learn(played, position,
-                     {.games = workedGames, .plies = plies, .seconds = limits_.seconds / 4},
-                     stream);
+    if (!limits_.measure || !workedOut_->known())
+      workedOut_->learn(played, position,
+                        {.games = workedGames, .plies = plies, .seconds = limits_.seconds / 4},
+                        stream);
     measured_ = true;
   }
   takes_ = !limits_.exact && anythingTakes(position);
@@ -321,7 +323,7 @@ void AlphaBeta::beginBeside(const AlphaBeta& other, const Position& position,
   begun_ = other.begun_;
   measured_ = other.measured_, takes_ = other.takes_;
   worksOut_ = other.worksOut_;
-  if (worksOut_) workedOut_ = other.workedOut_;
+  if (worksOut_) workedOut_ = std::make_shared<WorkedOut>(*other.workedOut_);
   live_ = byLines_ ? byLines_->live() : game_->live();
   beginAt(position);
 }

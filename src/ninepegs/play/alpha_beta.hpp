@@ -91,7 +91,7 @@ class AlphaBeta {
   void note(std::int64_t score);
   bool anythingTakes(const Position& position);
   std::int64_t leaf() {
-    return worksOut_ ? workedOut_.worth(*live_, live_->toMove()) : leafScore(*live_, measured_);
+    return worksOut_ ? workedOut_->worth(*live_, live_->toMove()) : leafScore(*live_, measured_);
   }
   std::int64_t look(int ply, int depth, std::int64_t alpha, std::int64_t beta, bool& whole);
   std::int64_t below(int ply, int depth, std::int64_t alpha, std::int64_t beta, int side,
@@ -146,7 +146,7 @@ class AlphaBeta {
   int imagedPlies_ = 0;  // from the root, where positions are held against their images
   bool stopped_ = false;
   std::chrono::steady_clock::time_point begun_;
-  WorkedOut workedOut_;
+  std::shared_ptr<WorkedOut> workedOut_ = std::make_shared<WorkedOut>();
   bool worksOut_ = false;  // the sheet has no measure
   // Without a measure: the game measured by open lines, if its rules speak of lines. It is what is
   // played on.

@@ -84,6 +84,7 @@ std::vector<std::string> opponentNames();
 
 struct SearchLimits;
 struct PlayoutLimits;
+class WorkedOut;  // worked_out.hpp
 // The text that makes an opponent of these limits.
 std::string nameOf(const SearchLimits& limits);
 std::string nameOf(const PlayoutLimits& limits);
@@ -111,6 +112,10 @@ struct SearchLimits {
   // Beside each other, with one table; 0: 1. With more than one the same seed may give another
   // move, and each looks at its share of `nodes`.
   int threads = 0;
+  // Of a sheet without worth, for several searches whose scores are compared: the first works it
+  // out, the others take it as it is. Null: every search works it out for itself. Not for searches
+  // at the same time.
+  std::shared_ptr<WorkedOut> measure = nullptr;
 };
 // Alpha-beta with iterative deepening and a table of positions seen (search.cpp).
 std::unique_ptr<Opponent> makeSearch(const SearchLimits& limits);

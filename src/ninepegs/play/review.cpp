@@ -1,6 +1,7 @@
 #include "ninepegs/play/review.hpp"
 
 #include "ninepegs/play/measure.hpp"
+#include "ninepegs/play/worked_out.hpp"
 
 namespace ninepegs::play {
 
@@ -9,8 +10,9 @@ std::vector<ReviewedPly> review(const Game& game, const Position& from,
   std::vector<ReviewedPly> out;
   Position position = from;
   Stream stream(options.seed, 0);
+  auto measure = std::make_shared<WorkedOut>();  // one for all, so that scores can be compared
   auto searched = [&](const Position& at) {
-    std::unique_ptr<Opponent> search = makeSearch({.nodes = options.nodes});
+    std::unique_ptr<Opponent> search = makeSearch({.nodes = options.nodes, .measure = measure});
     search->stopWith(options.stop);
     return search->choose(game, at, stream);
   };

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "ninepegs/play/measure.hpp"
+#include "ninepegs/play/worked_out.hpp"
 
 namespace ninepegs::play {
 namespace {
@@ -48,7 +49,7 @@ class TreeSize {
 // All to the same depth, so that the scores can be compared: the greatest that each reached with
 // its share of the positions.
 void scoreEach(const Game& game, const Position& position, const ThinkOptions& options,
-               Thinking& out) {
+               const std::shared_ptr<WorkedOut>& measure, Thinking& out) {
   MoveList moves;
   game.listMoves(position, moves);
   int side = game.toMove(position), common = std::max(out.choice.depth - 1, 1);
@@ -58,7 +59,8 @@ void scoreEach(const Game& game, const Position& position, const ThinkOptions& o
   for (std::size_t i = 0; i < moves.size(); ++i) {
     game.apply(after[i], moves[i]);
     if (game.ended(after[i]) || game.countMoves(after[i]) == 0) continue;
-    std::unique_ptr<Opponent> reply = makeSearch({.depth = common, .nodes = each});
+    std::unique_ptr<Opponent> reply =
+        makeSearch({.depth = common, .nodes = each, .measure = measure});
     reply->stopWith(options.stop);
     Stream own(options.seed, 1 + static_cast<std::uint64_t>(i));
     replies[i] = reply->choose(game, after[i], own);
@@ -87,7 +89,9 @@ void scoreEach(const Game& game, const Position& position, const ThinkOptions& o
 Thinking think(const Game& game, const Position& position, const ThinkOptions& options) {
   Thinking out;
   Stream stream(options.seed, 0);
-  std::unique_ptr<Opponent> search = makeSearch({.depth = options.depth, .nodes = options.nodes});
+  auto measure = std::make_shared<WorkedOut>();
+  std::unique_ptr<Opponent> search =
+      makeSearch({.depth = options.depth, .nodes = options.nodes, .measure = measure});
   search->stopWith(options.stop);
   out.choice = search->choose(game, position, stream);
   TreeSize tree(game, position, options.stop);
@@ -96,7 +100,7 @@ Thinking think(const Game& game, const Position& position, const ThinkOptions& o
     if (!size) break;
     out.plain.push_back(*size);
   }
-  scoreEach(game, position, options, out);
+  scoreEach(game, position, options, measure, out);
   std::stable_sort(out.moves.begin(), out.moves.end(),
                    [](const auto& a, const auto& b) { return a.score > b.score; });
   return out;
