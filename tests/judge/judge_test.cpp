@@ -49,6 +49,9 @@ INSTANTIATE_TEST_SUITE_P(Shipped, BesideTheSlowJudge, testing::ValuesIn(sheetsIn
 INSTANTIATE_TEST_SUITE_P(Faulty, BesideTheSlowJudge, testing::ValuesIn(sheetsIn("examples/faulty")),
                          nameOf);
 
+INSTANTIATE_TEST_SUITE_P(New, BesideTheSlowJudge, testing::ValuesIn(sheetsIn("examples/new")),
+                         nameOf);
+
 // Sheets drawn at random, each with all shortcuts and without them.
 class DrawnSheets : public testing::TestWithParam<int> {};
 
