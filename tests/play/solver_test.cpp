@@ -83,6 +83,19 @@ TEST(Solver, SaysWhatItKnowsWhenItIsBrokenOff) {
   EXPECT_EQ(solved.moves.size(), 7u);
 }
 
+TEST(Solver, TellsHowFarItIs) {
+  std::shared_ptr<const Game> game = test::shipped("connect-four");
+  std::vector<std::uint64_t> told;
+  SolveOptions options;
+  options.nodes = 200'000;
+  options.megabytes = 2;
+  options.progress = [&](std::uint64_t nodes) { told.push_back(nodes); };
+  Solved solved = solve(*game, game->start(), options);
+  EXPECT_GE(told.size(), 10u);
+  EXPECT_TRUE(std::is_sorted(told.begin(), told.end()));
+  EXPECT_LE(told.back(), solved.nodes);
+}
+
 // Connect four by hand, on seven columns of seven bits, as the rules are told: from the side to
 // move, how many plies until it wins (positive) or loses (negative); 0 a draw.
 class FourByHand {

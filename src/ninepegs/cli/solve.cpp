@@ -50,7 +50,12 @@ void run(const Options& options, Context& context) {
   if (options.time)
     how.seconds = static_cast<double>(wholeOption(*options.time, "--time", 1, 86400));
   how.stop = &stopFlag();
-  play::Solved solved = play::solve(*game, position, how);
+  play::Solved solved;
+  {
+    Progress progress(context, "positions", 0, true);
+    how.progress = [&](std::uint64_t done) { progress.at(done); };
+    solved = play::solve(*game, position, how);
+  }
   if (wantsStop(&stopFlag())) context.exitCode = exitInterrupted;
   print(options.json ? report::solvedJson(*game, position, solved) + "\n"
                      : report::solvedText(*game, position, solved, context.paint));

@@ -34,7 +34,12 @@ void run(const Options& options, Context& context) {
   how.nodes = wholeOption(options.nodes, "--nodes", 1, 1'000'000'000'000ull);
   how.seed = wholeOption(options.seed, "--seed", 0, ~0ull);
   how.stop = &stopFlag();
-  play::Thinking thought = play::think(*game, position, how);
+  play::Thinking thought;
+  {
+    Progress progress(context, "positions", 0, true);
+    how.progress = [&](std::uint64_t done) { progress.at(done); };
+    thought = play::think(*game, position, how);
+  }
   if (wantsStop(&stopFlag())) context.exitCode = exitInterrupted;
   if (options.csv) writeFile(*options.csv, report::thinkingCsv(*game, position, thought));
   if (options.figure) writeFile(*options.figure, draw::thinkingChart(*game, thought, &stopFlag()));

@@ -9,8 +9,9 @@ namespace ninepegs::play {
 namespace {
 
 constexpr std::uint64_t usualMegabytes = 8;
-constexpr int deepestTaking = 12;           // plies behind the last, of moves that take
-constexpr std::uint64_t workedGames = 400;  // that a measure is worked out from
+constexpr std::uint64_t progressEach = 1 << 14;  // positions
+constexpr int deepestTaking = 12;                // plies behind the last, of moves that take
+constexpr std::uint64_t workedGames = 400;       // that a measure is worked out from
 constexpr int reducedFrom = 3;       // plies left, where late moves are looked at less deeply
 constexpr int muchReducedFrom = 6;   // ... by two plies
 constexpr int weighedFrom = 3;       // plies left, of an exact search
@@ -25,6 +26,7 @@ bool AlphaBeta::outOfBudget() {
   if (limits_.nodes > 0 && nodes_ >= limits_.nodes) return stopped_ = true;
   if (pauseAt_ > 0 && nodes_ >= pauseAt_) return stopped_ = paused_ = true;
   if (nodes_ % 256 == 0) {
+    if (limits_.progress && nodes_ % progressEach == 0) limits_.progress(nodes_);
     if (limits_.seconds > 0 && seconds() >= limits_.seconds) stopped_ = true;
     if (wantsStop(stop_)) stopped_ = true;
   }
@@ -318,7 +320,7 @@ void AlphaBeta::beginBeside(const AlphaBeta& other, const Position& position,
   images_ = other.images_;
   table_ = other.table_;
   limits_ = other.limits_;
-  limits_.nodes = 0, limits_.seconds = 0;
+  limits_.nodes = 0, limits_.seconds = 0, limits_.progress = nullptr;
   stop_ = stop;
   begun_ = other.begun_;
   measured_ = other.measured_, takes_ = other.takes_;

@@ -116,6 +116,8 @@ struct SearchLimits {
   // out, the others take it as it is. Null: every search works it out for itself. Not for searches
   // at the same time.
   std::shared_ptr<WorkedOut> measure = nullptr;
+  // Called now and then with the positions that the first thread has looked at, from that thread.
+  std::function<void(std::uint64_t nodes)> progress = nullptr;
 };
 // Alpha-beta with iterative deepening and a table of positions seen (search.cpp).
 std::unique_ptr<Opponent> makeSearch(const SearchLimits& limits);

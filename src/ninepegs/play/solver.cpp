@@ -34,6 +34,8 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
   limits.nodes = options.nodes;
   limits.seconds = options.seconds;
   limits.threads = options.threads;
+  if (options.progress)
+    limits.progress = [&](std::uint64_t nodes) { options.progress(out.nodes + nodes); };
   std::unique_ptr<Opponent> search = makeSearch(limits);
   search->stopWith(options.stop);
   int side = game.toMove(position);

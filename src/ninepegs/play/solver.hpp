@@ -17,6 +17,7 @@ struct SolveOptions {
   std::uint64_t megabytes = 256;
   int threads = 1;  // with a limit, what is known when it is reached may differ
   const StopFlag* stop = nullptr;
+  std::function<void(std::uint64_t nodes)> progress = nullptr;  // called now and then
 };
 
 struct Solved {

@@ -46,6 +46,12 @@ class TreeSize {
   std::vector<MoveList> lists_;
 };
 
+// Positions of the searches before and of this one.
+std::function<void(std::uint64_t)> counted(const Thinking& out, const ThinkOptions& options) {
+  if (!options.progress) return nullptr;
+  return [&](std::uint64_t nodes) { options.progress(out.choice.nodes + nodes); };
+}
+
 // All to the same depth, so that the scores can be compared: the greatest that each reached with
 // its share of the positions.
 void scoreEach(const Game& game, const Position& position, const ThinkOptions& options,
@@ -59,8 +65,8 @@ void scoreEach(const Game& game, const Position& position, const ThinkOptions& o
   for (std::size_t i = 0; i < moves.size(); ++i) {
     game.apply(after[i], moves[i]);
     if (game.ended(after[i]) || game.countMoves(after[i]) == 0) continue;
-    std::unique_ptr<Opponent> reply =
-        makeSearch({.depth = common, .nodes = each, .measure = measure});
+    std::unique_ptr<Opponent> reply = makeSearch(
+        {.depth = common, .nodes = each, .measure = measure, .progress = counted(out, options)});
     reply->stopWith(options.stop);
     Stream own(options.seed, 1 + static_cast<std::uint64_t>(i));
     replies[i] = reply->choose(game, after[i], own);
@@ -90,8 +96,10 @@ Thinking think(const Game& game, const Position& position, const ThinkOptions& o
   Thinking out;
   Stream stream(options.seed, 0);
   auto measure = std::make_shared<WorkedOut>();
-  std::unique_ptr<Opponent> search =
-      makeSearch({.depth = options.depth, .nodes = options.nodes, .measure = measure});
+  std::unique_ptr<Opponent> search = makeSearch({.depth = options.depth,
+                                                 .nodes = options.nodes,
+                                                 .measure = measure,
+                                                 .progress = counted(out, options)});
   search->stopWith(options.stop);
   out.choice = search->choose(game, position, stream);
   TreeSize tree(game, position, options.stop);

@@ -18,6 +18,7 @@ struct ThinkOptions {
   std::uint64_t plainNodes = 2'000'000;  // ... and minimax, for one depth
   std::uint64_t seed = 1;
   const StopFlag* stop = nullptr;
+  std::function<void(std::uint64_t nodes)> progress = nullptr;  // called now and then
 };
 
 struct Thinking {
