@@ -290,15 +290,20 @@ void AlphaBeta::begin(const Game& game, const Position& position, const SearchLi
   begun_ = std::chrono::steady_clock::now();
   measured_ = game.measure() != nullptr;
   worksOut_ = !measured_ && !limits_.exact;
-  if (game_ != &game) byLines_ = measured_ ? nullptr : withOpenLines(game);
+  if (limits_.measure) workedOut_ = limits_.measure;
+  if (game_ != &game) {
+    live_.reset();
+    if (!limits_.measure) workedOut_ = std::make_shared<WorkedOut>();
+    if (!measured_ && !workedOut_->known()) workedOut_->byLines = withOpenLines(game);
+    byLines_ = measured_ ? nullptr : workedOut_->byLines;
+    images_ = imagesOf(game, limits_.exact);
+  }
   measured_ = measured_ || byLines_ != nullptr;  // an exact search only orders moves by it
-  if (game_ != &game) images_ = imagesOf(game, limits_.exact);
   game_ = &game;
   table_->nextSearch();
   const Game& played = byLines_ ? *byLines_ : game;
   live_ = played.live();
   if (worksOut_) {
-    if (limits_.measure) workedOut_ = limits_.measure;
     // As many games as cost little beside the search; at first more.
     std::uint64_t plies = workedOut_->known() ? limits_.nodes / 3 : limits_.nodes;
     Stream stream(1, position.words.empty() ? 0 : game.hash(position));
@@ -315,6 +320,7 @@ void AlphaBeta::begin(const Game& game, const Position& position, const SearchLi
 void AlphaBeta::beginBeside(const AlphaBeta& other, const Position& position,
                             const StopFlag* stop) {
   if (game_ != other.game_) history_.assign(historySize, 0);
+  live_.reset();
   game_ = other.game_;
   byLines_ = other.byLines_;
   images_ = other.images_;

@@ -14,6 +14,7 @@
 
 #include <cstdint>
 #include <functional>
+#include <memory>
 #include <vector>
 
 #include "ninepegs/game/game.hpp"
@@ -30,6 +31,8 @@ class WorkedOut {
   // Plays games from the position, which must not be the end.
   void learn(const Game& game, const Position& from, const Limits& limits, Stream& stream);
   bool known() const { return !weights_.empty(); }
+  // What is learned of: the game measured by open lines, or null where it is the game itself.
+  std::shared_ptr<const Game> byLines = nullptr;
   // For a side; 1000 is about what decides half of all games. Requires known().
   std::int64_t worth(LivePosition& live, int side);
 
