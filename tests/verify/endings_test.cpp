@@ -52,13 +52,11 @@ TEST(Endings, AgreeWithTheSolver) {
     int held = 0;
     for (std::uint64_t number = 0; held < 6 && number < 200; ++number) {
       Stream stream(11, number);
-      Position position = game->start();
-      MoveList moves;
-      for (std::uint32_t ply = stream.below(40); ply > 0 && !game->ended(position); --ply) {
-        game->listMoves(position, moves);
-        if (moves.empty()) break;
-        game->apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
-      }
+      std::unique_ptr<LivePosition> live = game->live();
+      live->setUp(game->start());
+      for (std::uint32_t ply = stream.below(40); ply > 0 && !live->ended(); --ply)
+        if (!live->playDrawn(stream)) break;
+      Position position = live->position();
       if (game->ended(position) || game->countMoves(position) == 0) continue;
       EveryOptions few;
       few.memory = 20 << 20;

@@ -4,6 +4,8 @@
 #include <set>
 #include <type_traits>
 
+#include "ninepegs/sheet/rules/clause_terms.hpp"
+
 namespace ninepegs::rules {
 namespace {
 
@@ -131,25 +133,12 @@ class Mirror {
   void clauses(const Clauses& list) {
     for (const Clause& one : list) {
       if (std::holds_alternative<ShiftAll>(one.form)) same_ = false;
-      std::visit([&](const auto& form) { clause(form); }, one.form);
+      std::visit(
+          [&](const auto& form) { ownTerms(form, [&](const TermPtr& part) { term(part); }); },
+          one.form);
       for (const Clauses* deeper : inner(one)) clauses(*deeper);
     }
   }
-  template <class Form>
-  void clause(const Form& c) {
-    if constexpr (requires { c.from; }) term(c.from);
-    if constexpr (requires { c.lines; }) term(c.lines);
-    if constexpr (requires { c.low; }) term(c.low), term(c.high);
-    if constexpr (requires { TermPtr(c.cell); }) term(c.cell);
-    if constexpr (requires { c.value; }) term(c.value);
-    if constexpr (requires { c.condition; }) term(c.condition);
-    if constexpr (requires { c.cells; }) term(c.cells);
-    if constexpr (requires { TermPtr(c.kind); }) term(c.kind);
-    if constexpr (requires { c.where; }) term(c.where);
-    if constexpr (requires { c.to; }) term(c.to);
-    if constexpr (requires { c.most; }) term(c.most);
-  }
-
   const Rules& rules_;
   const Geometry& board_;
   const Symmetry& symmetry_;
