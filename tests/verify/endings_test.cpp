@@ -50,7 +50,7 @@ TEST(Endings, AgreeWithTheSolver) {
   for (const char* name : {"tic-tac-toe", "nim", "hut-pass"}) {
     std::shared_ptr<const Game> game = test::shipped(name);
     int held = 0;
-    for (std::uint64_t number = 0; held < 6 && number < 200; ++number) {
+    for (std::uint64_t number = 0; held < 5 && number < 100; ++number) {
       Stream stream(11, number);
       std::unique_ptr<LivePosition> live = game->live();
       live->setUp(game->start());
@@ -59,10 +59,10 @@ TEST(Endings, AgreeWithTheSolver) {
       Position position = live->position();
       if (game->ended(position) || game->countMoves(position) == 0) continue;
       EveryOptions few;
-      few.memory = 20 << 20;
+      few.memory = 4 << 20;
       Ending ending = solveBackwards(sheetGame(*game), position, few);
       if (!ending.every.solved) continue;
-      play::Solved solved = play::solve(*game, position, {.nodes = 200'000, .megabytes = 2});
+      play::Solved solved = play::solve(*game, position, {.nodes = 20'000, .megabytes = 1});
       if (!solved.known || (solved.winner < 0 && !ending.every.longest)) continue;
       ++held;
       EXPECT_EQ(ending.solved.winner, solved.winner) << name << number;
