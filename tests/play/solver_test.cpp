@@ -96,6 +96,27 @@ TEST(Solver, TellsHowFarItIs) {
   EXPECT_LE(told.back(), solved.nodes);
 }
 
+// Rules that come to no end far behind the positions that are looked at are in nobody's way.
+TEST(Solver, LooksNoFurtherThanItIsAllowed) {
+  auto game = test::fromText(R"(game late
+sides Amber and Slate
+board square 4 x 4
+piece peg o x
+mark met
+move place
+  pick there in empty
+  put peg on there
+  when count occupied = 12
+    repeat while possible
+      add there to met
+ends
+  draw "full" when no empty
+)");
+  Solved solved = solve(*game, game->start(), {.nodes = 500, .megabytes = 1});
+  EXPECT_FALSE(solved.known);
+  EXPECT_TRUE(solved.brokenOff);
+}
+
 // Connect four by hand, on seven columns of seven bits, as the rules are told: from the side to
 // move, how many plies until it wins (positive) or loses (negative); 0 a draw.
 class FourByHand {

@@ -77,7 +77,8 @@ void addSolve(CLI::App& app, Context& context) {
   option(command, "--nodes N", options.nodes,
          "positions to look at from the position and from each move (default 20000000)");
   option(command, "--time SECONDS", options.time, "seconds, likewise; then the result may differ");
-  option(command, "--memory N", options.memory, "megabytes of the table, or of the positions listed (default 256)");
+  option(command, "--memory N", options.memory,
+         "megabytes of the table, or of the positions listed (default 256)");
   option(command, "--backwards", options.backwards,
          "list every position that can come, and follow wins back from the ends: for few pieces, "
          "also where positions come again");

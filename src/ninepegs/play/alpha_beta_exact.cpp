@@ -31,9 +31,14 @@ int AlphaBeta::lengthOfGames() {
   for (int number = 0; number < games; ++number) {
     Stream stream(1, static_cast<std::uint64_t>(number));
     int plies = 0;
-    while (plies <= most && !live_->ended() && live_->playDrawn(stream)) ++plies;
+    bool goesOn = false;
+    try {
+      while (plies <= most && !live_->ended() && live_->playDrawn(stream)) ++plies;
+    } catch (const RunawayRules&) {  // further on than a search may come
+      goesOn = true;
+    }
     for (int i = 0; i < plies; ++i) live_->takeBack();
-    if (plies > most) return 0;
+    if (goesOn || plies > most) return 0;
     longest = std::max(longest, plies);
   }
   return std::min(2 * longest + 8, limits::searchDepth);
