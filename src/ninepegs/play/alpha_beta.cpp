@@ -117,10 +117,10 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
     }
     return takes_ ? taking(ply, 0, leaf(), alpha, beta) : leaf();
   }
-  std::uint64_t hash = keyOf(ply);
+  std::uint64_t own = live_->hash(), hash = keyOf(ply, own);
   std::uint16_t first = 0xffff;
   if (std::optional<TableEntry> entry = table_->find(hash)) {
-    if (hash == live_->hash()) first = entry->move;
+    if (hash == own) first = entry->move;
     if (ply > 0 && (entry->depth >= depth || entry->whole)) {
       std::int64_t score = fetched(entry->score, ply);
       if (entry->bound == Bound::exact || (entry->bound == Bound::atLeast && score >= beta) ||
@@ -152,7 +152,7 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
   bool anywhere = wholeHere && !game_->remembersPositions();
   TableEntry entry;
   entry.score = static_cast<std::int32_t>(stored(best, ply));
-  entry.move = hash == live_->hash() ? bestMove : std::uint16_t{0xffff};  // of an image: others
+  entry.move = hash == own ? bestMove : std::uint16_t{0xffff};  // of an image: others
   entry.depth = static_cast<std::int8_t>(std::min(depth, 127));
   entry.bound = best >= beta ? Bound::atLeast : best > alpha ? Bound::exact : Bound::atMost;
   entry.whole = anywhere;

@@ -110,7 +110,11 @@ class AlphaBeta {
   }
   static std::int64_t fetched(std::int64_t score, int ply) { return stored(score, -ply); }
   void rank(Level& level, int depth, std::uint16_t first);
-  std::uint64_t keyOf(int ply);
+  // What the table knows the live position by: its hash, or near the root that of an image.
+  std::uint64_t keyOf(int ply, std::uint64_t hash) {
+    return images_.empty() || ply > imagedPlies_ ? hash : keyOfImages(hash);
+  }
+  std::uint64_t keyOfImages(std::uint64_t hash);
   bool outOfBudget();
   static std::size_t historyPlace(int side, const Move& move) {
     std::size_t key = move.group;

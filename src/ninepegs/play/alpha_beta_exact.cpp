@@ -14,14 +14,11 @@ std::vector<Symmetry> imagesOf(const Game& game, bool exact) {
   return sheet->keptSymmetries();
 }
 
-// What the table knows the position by.
-std::uint64_t AlphaBeta::keyOf(int ply) {
-  std::uint64_t key = live_->hash();
-  if (images_.empty() || ply > imagedPlies_) return key;
+std::uint64_t AlphaBeta::keyOfImages(std::uint64_t hash) {
   live_->copyTo(imaged_);
   for (const Symmetry& one : images_)
-    key = std::min(key, game_->hash(game_->checks()->mapped(imaged_, one)));
-  return key;
+    hash = std::min(hash, game_->hash(game_->checks()->mapped(imaged_, one)));
+  return hash;
 }
 
 // Some random games from here; 0 if one of them went on and on.

@@ -52,7 +52,7 @@ void AlphaBeta::weigh(Level& level, std::size_t from, int ply, int depth, std::i
     std::int64_t ended = 0;
     one.open = !endsWith(*live_, ply + 1, ended);
     if (one.open) {
-      one.hash = keyOf(ply + 1);
+      one.hash = keyOf(ply + 1, live_->hash());
       table_->prefetch(one.hash);
     } else if (!one.again) {
       ended = -ended;
