@@ -34,13 +34,9 @@ TEST(Endings, QueenAgainstKing) {
   for (const Move& move : ending.solved.line) {
     std::string text = ending.game->moveText(ending.position, move);
     ending.game->apply(ending.position, move);
-    MoveList moves;
-    game->listMoves(position, moves);
-    auto same = std::find_if(moves.begin(), moves.end(), [&](const Move& one) {
-      return game->moveText(position, one) == text;
-    });
-    ASSERT_NE(same, moves.end()) << text;
-    game->apply(position, *same);
+    std::vector<Move> same = matchingMoves(*game, position, text);
+    ASSERT_EQ(same.size(), 1u) << text;
+    game->apply(position, same.front());
   }
   EXPECT_EQ(game->result(position).name, "checkmate");
 }
@@ -127,6 +123,8 @@ TEST(Endings, KeepNumbersThatAnythingElseReads) {
   EXPECT_EQ(numbersOf(claim + "  draw \"loud\" when loud > 30\n"), quiet);
   EXPECT_EQ(numbersOf("forbid \"so\" when loud > 30\n" + claim), quiet);
   EXPECT_EQ(numbersOf("  written as there \" \" loud\n" + claim), quiet);
+  EXPECT_EQ(numbersOf("  written as there \" \" twice(loud)\ndefine twice(n) = n + n\n" + claim),
+            quiet);
   EXPECT_EQ(numbersOf("define much = loud\nforbid \"so\" when much > 30\n" + claim), quiet);
   EXPECT_EQ(numbersOf("after go\n  when loud > 3\n    again\n" + claim), quiet);
   EXPECT_EQ(numbersOf("ends\n  draw \"full\" when no empty\n"), both);

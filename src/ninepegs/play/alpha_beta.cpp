@@ -19,6 +19,13 @@ constexpr int windowFrom = 4;        // plies, from which a score is expected ne
 constexpr std::size_t lateFrom = 4;  // moves in order
 constexpr int imagedShare = 8, fewestImaged = 4;  // of the plies of whole games
 
+// The symmetries that an exact search of the game may use.
+std::vector<Symmetry> imagesOf(const Game& game) {
+  const auto* sheet = dynamic_cast<const SheetGame*>(&game);
+  if (sheet == nullptr || game.remembersPositions()) return {};
+  return sheet->keptSymmetries();
+}
+
 }  // namespace
 
 bool AlphaBeta::outOfBudget() {
@@ -290,25 +297,22 @@ void AlphaBeta::begin(const Game& game, const Position& position, const SearchLi
   begun_ = std::chrono::steady_clock::now();
   measured_ = game.measure() != nullptr;
   worksOut_ = !measured_ && !limits_.exact;
-  if (limits_.measure) workedOut_ = limits_.measure;
   if (game_ != &game) {
     live_.reset();
-    if (!limits_.measure) workedOut_ = std::make_shared<WorkedOut>();
+    workedOut_ = limits_.measure ? limits_.measure : std::make_shared<WorkedOut>();
     if (!measured_ && !workedOut_->known()) workedOut_->byLines = withOpenLines(game);
-    byLines_ = measured_ ? nullptr : workedOut_->byLines;
-    images_ = imagesOf(game, limits_.exact);
+    images_ = limits_.exact ? imagesOf(game) : std::vector<Symmetry>{};
   }
-  measured_ = measured_ || byLines_ != nullptr;  // an exact search only orders moves by it
+  measured_ = measured_ || workedOut_->byLines;  // an exact search only orders moves by it
   game_ = &game;
   table_->nextSearch();
-  const Game& played = byLines_ ? *byLines_ : game;
-  live_ = played.live();
+  live_ = played().live();
   if (worksOut_) {
     // As many games as cost little beside the search; at first more.
     std::uint64_t plies = workedOut_->known() ? limits_.nodes / 3 : limits_.nodes;
     Stream stream(1, position.words.empty() ? 0 : game.hash(position));
     if (!limits_.measure || !workedOut_->known())
-      workedOut_->learn(played, position,
+      workedOut_->learn(played(), position,
                         {.games = workedGames, .plies = plies, .seconds = limits_.seconds / 4},
                         stream);
     measured_ = true;
@@ -322,7 +326,6 @@ void AlphaBeta::beginBeside(const AlphaBeta& other, const Position& position,
   if (game_ != other.game_) history_.assign(historySize, 0);
   live_.reset();
   game_ = other.game_;
-  byLines_ = other.byLines_;
   images_ = other.images_;
   table_ = other.table_;
   limits_ = other.limits_;
@@ -331,8 +334,8 @@ void AlphaBeta::beginBeside(const AlphaBeta& other, const Position& position,
   begun_ = other.begun_;
   measured_ = other.measured_, takes_ = other.takes_;
   worksOut_ = other.worksOut_;
-  if (worksOut_) workedOut_ = std::make_shared<WorkedOut>(*other.workedOut_);
-  live_ = byLines_ ? byLines_->live() : game_->live();
+  workedOut_ = std::make_shared<WorkedOut>(*other.workedOut_);
+  live_ = played().live();
   beginAt(position);
 }
 

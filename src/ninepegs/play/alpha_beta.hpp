@@ -21,9 +21,6 @@
 
 namespace ninepegs::play {
 
-// The symmetries that an exact search of the game may use.
-std::vector<Symmetry> imagesOf(const Game& game, bool exact);
-
 class AlphaBeta {
  public:
   // From now on this position, which must have a legal move. What the table and the order of moves
@@ -88,6 +85,12 @@ class AlphaBeta {
   };
 
   void beginAt(const Position& position);
+  // The game, measured by open lines if it has no measure and its rules speak of lines.
+  const Game& played() const { return workedOut_->byLines ? *workedOut_->byLines : *game_; }
+  void goOn() {  // after a pause
+    pauseAt_ = 0;
+    if (paused_) stopped_ = paused_ = false;
+  }
   void note(std::int64_t score);
   bool anythingTakes(const Position& position);
   std::int64_t leaf() {
@@ -104,6 +107,7 @@ class AlphaBeta {
   int lengthOfGames();
   void weigh(Level& level, std::size_t from, int ply, int depth, std::int64_t alpha,
              std::int64_t beta);
+  void putInOrder(Level& level, std::size_t from);
   // Scores of wins count plies from the position in the table, from the root outside it.
   static std::int64_t stored(std::int64_t score, int ply) {
     return !decides(score) ? score : score > 0 ? score + ply : score - ply;
@@ -152,9 +156,6 @@ class AlphaBeta {
   std::chrono::steady_clock::time_point begun_;
   std::shared_ptr<WorkedOut> workedOut_ = std::make_shared<WorkedOut>();
   bool worksOut_ = false;  // the sheet has no measure
-  // Without a measure: the game measured by open lines, if its rules speak of lines. It is what is
-  // played on.
-  std::shared_ptr<const Game> byLines_;
 };
 
 }  // namespace ninepegs::play

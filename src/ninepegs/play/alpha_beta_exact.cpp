@@ -3,16 +3,9 @@
 #include <cstdlib>
 
 #include "ninepegs/base/limits.hpp"
-#include "ninepegs/game/sheet_game.hpp"
 #include "ninepegs/play/alpha_beta.hpp"
 
 namespace ninepegs::play {
-
-std::vector<Symmetry> imagesOf(const Game& game, bool exact) {
-  const auto* sheet = dynamic_cast<const SheetGame*>(&game);
-  if (!exact || sheet == nullptr || game.remembersPositions()) return {};
-  return sheet->keptSymmetries();
-}
 
 std::uint64_t AlphaBeta::keyOfImages(std::uint64_t hash) {
   live_->copyTo(imaged_);
@@ -42,8 +35,7 @@ int AlphaBeta::lengthOfGames() {
 }
 
 std::optional<int> AlphaBeta::lookToEnds(std::uint64_t nodes) {
-  if (!open_ || found_ != 0 || game_->remembersPositions()) return std::nullopt;
-  if (wholeGames_ == 0) return std::nullopt;
+  if (!open_ || found_ != 0 || wholeGames_ == 0 || game_->remembersPositions()) return std::nullopt;
   rootDepth_ = wholeGames_;
   pauseAt_ = nodes_ + nodes;
   std::optional<int> result;
@@ -57,8 +49,7 @@ std::optional<int> AlphaBeta::lookToEnds(std::uint64_t nodes) {
     if (!stopped_ && !decides(score) && whole) result = 0;
   }
   if (result && *result != 0) note(score);
-  pauseAt_ = 0;
-  if (paused_) stopped_ = paused_ = false;
+  goOn();
   return result;
 }
 
@@ -82,8 +73,7 @@ std::optional<std::int64_t> AlphaBeta::lookForSooner(std::uint64_t nodes) {
       if (found_ < 0 && !line().empty()) lineFound_ = line();
     }
   }
-  pauseAt_ = 0;
-  if (paused_) stopped_ = paused_ = false;
+  goOn();
   return settled;
 }
 

@@ -1,5 +1,6 @@
 // In which order moves are looked at.
 #include <algorithm>
+#include <limits>
 
 #include "ninepegs/play/alpha_beta.hpp"
 
@@ -32,8 +33,8 @@ void AlphaBeta::rank(Level& level, int depth, std::uint16_t first) {
 }
 
 // Where much lies below, it is worth a look at what each move comes to. Puts the one first that is
-// known to be enough: it wins at once, or the table says so. Else they are ordered by the measure,
-// those behind that are known to be too little.
+// known to be enough: it wins at once, or the table says so. Else those come last that are known to
+// be too little, and near the root the others are put in order.
 void AlphaBeta::weigh(Level& level, std::size_t from, int ply, int depth, std::int64_t alpha,
                       std::int64_t beta) {
   constexpr std::int32_t enough = 0x7fffffff, tooLittle = -(1 << 30);
@@ -65,7 +66,6 @@ void AlphaBeta::weigh(Level& level, std::size_t from, int ply, int depth, std::i
     if (!one.open && ended <= alpha) rank = tooLittle;
   }
   int open = 0;
-  const Weighed* first = nullptr;
   for (std::size_t at = from; at < level.order.size(); ++at) {
     Weighed& one = level.weighed[at];
     if (!one.open) continue;
@@ -85,11 +85,17 @@ void AlphaBeta::weigh(Level& level, std::size_t from, int ply, int depth, std::i
         one.open = false;
       }
     }
-    if (one.open && open++ == 0) first = &one;
+    open += one.open;
   }
-  if (open < 2 || (wholeGames_ > 0 && ply > wholeGames_ / weighedShare)) return;
-  // Good by the measure, and with few replies: less is left to look at there.
-  std::int64_t lowest = 0, highest = 0, fewest = 0, most = 1;
+  if (open > 1 && (wholeGames_ == 0 || ply <= wholeGames_ / weighedShare)) putInOrder(level, from);
+}
+
+// Of the moves that are open those first that are good by the measure and leave few replies: less
+// is left to look at there. Requires that there is one.
+void AlphaBeta::putInOrder(Level& level, std::size_t from) {
+  using Limits = std::numeric_limits<std::int64_t>;
+  int side = live_->toMove();
+  std::int64_t lowest = Limits::max(), highest = Limits::min(), fewest = Limits::max(), most = 1;
   for (std::size_t at = from; at < level.order.size(); ++at) {
     Weighed& one = level.weighed[at];
     if (!one.open) continue;
@@ -98,9 +104,9 @@ void AlphaBeta::weigh(Level& level, std::size_t from, int ply, int depth, std::i
     one.worth = std::clamp<std::int64_t>(live_->worth(side), -1'000'000, 1'000'000);
     one.replies = one.again ? 0 : live_->moveCount();
     live_->takeBack();
-    lowest = &one == first ? one.worth : std::min(lowest, one.worth);
-    highest = &one == first ? one.worth : std::max(highest, one.worth);
-    fewest = &one == first ? one.replies : std::min(fewest, one.replies);
+    lowest = std::min(lowest, one.worth);
+    highest = std::max(highest, one.worth);
+    fewest = std::min(fewest, one.replies);
     most = std::max(most, one.replies);
   }
   std::int64_t span = std::max<std::int64_t>(1, highest - lowest);

@@ -97,8 +97,10 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
   tree_.begin(game, position, own, stop_);
   tree_.drawOrder(stream);
   Choice choice;
-  choice.move = tree_.firstMove();
-  choice.line = {choice.move};
+  auto expect = [&](const std::vector<Move>& line) {
+    if (!line.empty()) choice.line = line, choice.move = line.front();
+  };
+  expect({tree_.firstMove()});
   beside_.resize(static_cast<std::size_t>(std::max(0, limits_.threads - 1)));
   Beside beside(beside_, tree_, position, deepest(), limits_.exact, stream);
   for (int depth = 1; depth <= deepest(); ++depth) {
@@ -112,10 +114,7 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
     choice.depth = depth;
     choice.score = score;
     choice.bound = known && !settled;
-    if (!tree_.line().empty()) {
-      choice.line = tree_.line();
-      choice.move = choice.line.front();
-    }
+    expect(tree_.line());
     choice.solved = whole || decides(score);
     choice.steps.push_back({depth, score, tree_.nodes(), tree_.seconds(), choice.line});
     if (tell_) tell_(choice.steps.back());
@@ -123,7 +122,7 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
     if (!limits_.exact || depth < endsFrom) continue;
     if (tree_.lookToEnds(2 * tree_.nodes()) == 0) {
       choice.solved = true;
-      if (!tree_.line().empty()) choice.line = tree_.line(), choice.move = choice.line.front();
+      expect(tree_.line());
       break;
     }
     if (std::optional<std::int64_t> best = tree_.lookForSooner(tree_.nodes())) {
@@ -131,8 +130,7 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
       choice.solved = true;
       choice.bound = false;
       choice.depth = static_cast<int>(winScore - std::abs(*best));
-      if (!tree_.lineFound().empty())
-        choice.line = tree_.lineFound(), choice.move = choice.line.front();
+      expect(tree_.lineFound());
       choice.steps.push_back(
           {choice.depth, choice.score, tree_.nodes(), tree_.seconds(), choice.line});
       break;
@@ -143,8 +141,7 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
   if (limits_.exact && tree_.found() != 0 && (choice.bound || !decides(choice.score))) {
     choice.score = tree_.found();
     choice.solved = choice.bound = true;
-    if (!tree_.lineFound().empty())
-      choice.line = tree_.lineFound(), choice.move = choice.line.front();
+    expect(tree_.lineFound());
   }
   choice.nodes = tree_.nodes() + beside.nodes();
   if (slips(stream)) {

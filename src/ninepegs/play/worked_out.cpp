@@ -26,6 +26,7 @@ void WorkedOut::listBits(const Position& position, std::vector<std::uint32_t>& b
   std::size_t words = std::min(words_, position.words.size());
   for (std::size_t word = 0; word < words; ++word) {
     counts[word] = std::popcount(position.words[word]);
+    if (measured_) continue;
     for (std::uint64_t left = position.words[word]; left != 0; left &= left - 1)
       bits.push_back(static_cast<std::uint32_t>(word * 64) +
                      static_cast<std::uint32_t>(std::countr_zero(left)));
@@ -91,27 +92,29 @@ double WorkedOut::spreadOf(const std::function<double(const Example&)>& value) c
   return spread > 0 ? spread : 1;
 }
 
+// What many examples are needed for is held back where there are few of them.
+double WorkedOut::holdOfBits() const {
+  std::vector<bool> met(weights_.size(), false);
+  for (const Example& one : examples_)
+    for (std::uint32_t bit : one.bits) met[bit] = true;
+  auto many = static_cast<double>(std::count(met.begin(), met.end(), true));
+  return decay * std::max(1.0, heldBack * many / static_cast<double>(examples_.size()));
+}
+
 void WorkedOut::fit(Stream& stream) {
   if (spreads_.empty()) {
     if (measured_) spread_ = spreadOf([](const Example& one) { return one.measure; });
     for (std::size_t word = 0; word < words_; ++word)
       spreads_.push_back(spreadOf([&](const Example& one) { return one.counts[word]; }));
   }
-  // What many examples are needed for is held back where there are few of them.
-  std::vector<bool> met(weights_.size(), false);
-  for (const Example& one : examples_)
-    for (std::uint32_t bit : one.bits) met[bit] = true;
-  auto many = static_cast<double>(std::count(met.begin(), met.end(), true));
-  double hold = decay * std::max(1.0, heldBack * many / static_cast<double>(examples_.size()));
+  double hold = holdOfBits();
   for (std::size_t step = 0; step < rounds * examples_.size(); ++step) {
     const Example& one = examples_[stream.below(static_cast<std::uint32_t>(examples_.size()))];
     double measure = one.measure / spread_;
     double sum = sumOf(one.bits, one.counts) + weight_ * measure;
     double expected = sum / (1 + std::abs(sum));
     double change = rate * (one.result - expected);
-    // Lines say more of a cell than so few games do.
-    if (!measured_)
-      for (std::uint32_t bit : one.bits) weights_[bit] += change - hold * weights_[bit];
+    for (std::uint32_t bit : one.bits) weights_[bit] += change - hold * weights_[bit];
     for (std::size_t word = 0; word < words_; ++word)
       counted_[word] += change * one.counts[word] / spreads_[word] - decay * counted_[word];
     weights_.back() += change;

@@ -43,10 +43,12 @@ class WorkedOut {
     double measure = 0;          // of the first side, as the game says
     double result = 0;           // of the first side: 1 a win, -1 a loss
   };
+  // Bits are left out where the game has a measure: it says more of a cell than so few games do.
   void listBits(const Position& position, std::vector<std::uint32_t>& bits,
                 std::vector<double>& counts) const;
   double spreadOf(const std::function<double(const Example&)>& value) const;
   double sumOf(const std::vector<std::uint32_t>& bits, const std::vector<double>& counts) const;
+  double holdOfBits() const;
   void fit(Stream& stream);
 
   std::size_t words_ = 0;                  // of a position that are looked at

@@ -29,8 +29,7 @@ Ending solveBackwards(const SheetGame& game, const Position& position, EveryOpti
   solved.winner = every.winner;
   solved.plies = static_cast<int>(every.plies);
   if (every.winner >= 0) solved.line = every.best;
-  for (const EveryReport::First& one : every.firsts)
-    solved.moves.push_back({one.move, true, one.winner, static_cast<int>(one.plies), false});
+  solved.moves = every.firsts;
   play::putBestFirst(solved.moves, out.game->toMove(out.position));
   solved.seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
   return out;

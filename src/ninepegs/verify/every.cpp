@@ -225,7 +225,7 @@ void Walk::merge(std::uint32_t number, Expanded& expanded) {
 
 void Walk::begin() {
   Worker& worker = workers_.front();
-  Position start = options_.from ? *options_.from : game_.start();
+  Position start = options_.from.value_or(game_.start());
   store_.add(start);
   parent_.push_back(0);
   note(0);
@@ -301,9 +301,9 @@ void Walk::tellFirsts(const Solved& solved) {
   game_.listMoves(start, moves);
   for (std::size_t i = 0; i < moves.size() && i < graph_.first[1]; ++i) {
     std::uint32_t to = graph_.followers[i];
-    EveryReport::First one{moves[i], -1, 0};
+    play::Solved::RootMove one{moves[i], true, -1, 0, false};
     if (solved.winner[to] != Solved::neither)
-      one.winner = solved.winner[to], one.plies = solved.plies[to] + 1;
+      one.winner = solved.winner[to], one.plies = static_cast<int>(solved.plies[to]) + 1;
     report_.firsts.push_back(one);
   }
 }

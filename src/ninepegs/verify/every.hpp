@@ -12,6 +12,7 @@
 #include <vector>
 
 #include "ninepegs/base/stop.hpp"
+#include "ninepegs/play/solver.hpp"
 #include "ninepegs/verify/evidence.hpp"
 
 namespace ninepegs::verify {
@@ -54,13 +55,8 @@ struct EveryReport {
   int winner = -1;                       // of best play; -1: neither side can force a win
   std::uint64_t plies = 0;               // to a win, the loser putting it off
   std::vector<Move> best;  // best play of both; where nobody wins, to a draw if it gets there
-  // What each move of the first position comes to.
-  struct First {
-    Move move;
-    int winner = -1;
-    std::uint64_t plies = 0;  // to the win, the move among them
-  };
-  std::vector<First> firsts;
+  // What each move of the first position comes to; a winner of -1: neither side can force a win.
+  std::vector<play::Solved::RootMove> firsts;
   std::array<std::uint64_t, 3> won = {0, 0, 0};  // positions by who wins, last those of neither
   std::uint64_t longestWin = 0;                  // plies, of all positions
   std::optional<Position> longestWinFrom;        // a position that it takes so long from

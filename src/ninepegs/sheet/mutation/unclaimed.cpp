@@ -1,24 +1,18 @@
 #include "ninepegs/sheet/mutation/unclaimed.hpp"
 
-#include <algorithm>
+#include <vector>
 
 #include "ninepegs/sheet/mutation/rewrite.hpp"
 
 namespace ninepegs::rules {
 namespace {
 
-const SetVariable* setOf(const Clause& clause, int number) {
-  const SetVariable* set = std::get_if<SetVariable>(&clause.form);
-  return set != nullptr && set->number == number ? set : nullptr;
-}
-
 // Takes away every `set` of that number; were there any?
 bool withoutSetting(Clauses& list, int number) {
-  std::size_t before = list.size();
-  list.erase(std::remove_if(list.begin(), list.end(),
-                            [&](const Clause& one) { return setOf(one, number) != nullptr; }),
-             list.end());
-  bool any = list.size() < before;
+  bool any = std::erase_if(list, [&](const Clause& one) {
+               const SetVariable* set = as<SetVariable>(one);
+               return set != nullptr && set->number == number;
+             }) > 0;
   for (Clause& one : list) {
     if (When* when = std::get_if<When>(&one.form)) {
       any = withoutSetting(when->then, number) || any;
@@ -30,52 +24,32 @@ bool withoutSetting(Clauses& list, int number) {
   return any;
 }
 
-bool reads(const TermPtr& term, int number);
-
-bool readsWithin(const Term& term, int number) {
-  if (const Variable* variable = as<Variable>(term)) return variable->number == number;
-  if (const Use* use = as<Use>(term)) return reads(use->body, number);
-  bool found = false;
-  std::visit(
-      [&](const auto& form) {
-        if constexpr (requires { form.parts([](const TermPtr&) {}); })
-          form.parts([&](const TermPtr& part) { found = found || reads(part, number); });
-      },
-      term.form);
-  return found;
+bool reads(const Term& term, int number) {
+  return anyInside(term, [&](const Term& one) {
+    if (const Variable* variable = as<Variable>(one)) return variable->number == number;
+    const Use* use = as<Use>(one);
+    return use != nullptr && reads(*use->body, number);
+  });
 }
 
-bool reads(const TermPtr& term, int number) {
-  return term && readsWithin(*term, number);
-}
-
-bool textReads(const Clauses& list, int number) {
-  for (const Clause& one : list) {
+bool reads(const Clauses& list, int number) {
+  return anyClause(list, [&](const Clause& one) {
     bool found = false;
-    std::visit(
-        [&](const auto& form) {
-          if constexpr (requires { form.parts; })
-            for (const TextPart& part : form.parts)
-              if (const Shown* shown = std::get_if<Shown>(&part))
-                found = found || reads(shown->value, number);
-        },
-        one.form);
-    if (found) return true;
-    for (const Clauses* deeper : inner(one))
-      if (textReads(*deeper, number)) return true;
-  }
-  return false;
+    eachTerm(one, [&](const Term& term) { found = found || reads(term, number); });
+    return found;
+  });
 }
 
-// Does anything read that number, the values that it is set to aside?
+// Does anything read that number? Requires that it is never set.
 bool isRead(const Rules& rules, int number) {
   bool found = false;
   eachSpot(rules, [&](const Seen& seen) {
     const Variable* variable = as<Variable>(*seen.term);
     found = found || (variable != nullptr && variable->number == number);
   });
-  for (const MoveRule& move : rules.moves) found = found || textReads(move.body, number);
-  for (const AfterRule& after : rules.afters) found = found || textReads(after.body, number);
+  // ... and texts, where there are no such places.
+  for (const MoveRule& move : rules.moves) found = found || reads(move.body, number);
+  for (const AfterRule& after : rules.afters) found = found || reads(after.body, number);
   if (rules.repetition && rules.timesDecide)
     for (const Compared& one : rules.repetition->compares)
       found = found || (one.what == Compared::What::number && one.index == number);
@@ -92,9 +66,7 @@ Unclaimed unclaimed(const Rules& rules) {
   kept.cases.clear();
   for (const EndRule& end : kept.ends)
     if (end.claim) out.ends.push_back(end.name);
-  kept.ends.erase(std::remove_if(kept.ends.begin(), kept.ends.end(),
-                                 [](const EndRule& end) { return end.claim; }),
-                  kept.ends.end());
+  std::erase_if(kept.ends, [](const EndRule& end) { return end.claim; });
   kept.readsTimes = kept.timesDecide;
   for (std::size_t i = 0; i < kept.numbers.size(); ++i) {
     auto number = static_cast<int>(i);

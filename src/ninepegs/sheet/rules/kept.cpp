@@ -4,8 +4,6 @@
 #include <set>
 #include <type_traits>
 
-#include "ninepegs/sheet/rules/clause_terms.hpp"
-
 namespace ninepegs::rules {
 namespace {
 
@@ -25,12 +23,12 @@ class Mirror {
       return false;
     for (Cell cell = 0; cell < board_.size(); ++cell)
       if (board_.has(cell) != board_.has(symmetry_.image[cell])) return false;
-    for (const PieceKind& kind : rules_.kinds) term(kind.reach);
+    for (const PieceKind& kind : rules_.kinds) part(kind.reach);
     for (const ZoneRule& zone : rules_.zones) cells(zone.cells[0]), cells(zone.cells[1]);
     for (const MoveRule& move : rules_.moves) clauses(move.body);
     for (const AfterRule& after : rules_.afters) clauses(after.body);
-    for (const ForbidRule& forbid : rules_.forbids) term(forbid.condition);
-    for (const EndRule& end : rules_.ends) term(end.condition), term(end.measure);
+    for (const ForbidRule& forbid : rules_.forbids) part(forbid.condition);
+    for (const EndRule& end : rules_.ends) part(end.condition), part(end.measure);
     return same_;
   }
 
@@ -96,9 +94,12 @@ class Mirror {
     }
   }
 
-  void term(const TermPtr& one) {
-    if (!one || !same_ || !met_.insert(one.get()).second) return;
-    std::visit([&](const auto& form) { this->form(*one, form); }, one->form);
+  void part(const TermPtr& term) {
+    if (term) this->term(*term);
+  }
+  void term(const Term& one) {
+    if (!same_ || !met_.insert(&one).second) return;
+    std::visit([&](const auto& form) { this->form(one, form); }, one.form);
   }
   template <class Form>
   void form(const Term& whole, const Form& form) {
@@ -116,13 +117,12 @@ class Mirror {
     if constexpr (plain || along || lines) {
       if constexpr (along) ways(form.ways);
       if constexpr (lines) axes(form.ways);
-      if constexpr (requires { form.parts([](const TermPtr&) {}); })
-        form.parts([&](const TermPtr& part) { term(part); });
+      eachPart(whole, [&](const Term& one) { term(one); });
     } else if constexpr (fixed) {
       constant(whole);
     } else if constexpr (std::is_same_v<Form, Use>) {
-      for (const TermPtr& one : form.given) term(one);
-      term(form.body);
+      eachPart(whole, [&](const Term& one) { term(one); });
+      part(form.body);
     } else if constexpr (std::is_same_v<Form, NamedCell>) {
       same_ = same_ && symmetry_.image[form.cell] == form.cell;
     } else {
@@ -131,14 +131,12 @@ class Mirror {
   }
 
   void clauses(const Clauses& list) {
-    for (const Clause& one : list) {
-      if (std::holds_alternative<ShiftAll>(one.form)) same_ = false;
-      std::visit(
-          [&](const auto& form) { ownTerms(form, [&](const TermPtr& part) { term(part); }); },
-          one.form);
-      for (const Clauses* deeper : inner(one)) clauses(*deeper);
-    }
+    eachClause(list, [&](const Clause& one) {
+      if (as<ShiftAll>(one) != nullptr) same_ = false;
+      if (textParts(one) == nullptr) eachTerm(one, [&](const Term& own) { term(own); });
+    });
   }
+
   const Rules& rules_;
   const Geometry& board_;
   const Symmetry& symmetry_;

@@ -67,8 +67,7 @@ void Parser::board(const Block& block, Cursor& in) {
   while (in.accept(",")) {
     if (in.accept("without")) {
       board.without = expression(in);
-    } else if (in.accept("one")) {
-      in.expect("each", "say: board square 10 x 10, one each");
+    } else if (acceptPhrase(in, "one", {"each"}, "say: board square 10 x 10, one each")) {
       board.oneEach = true;
     } else if (square && in.accept("labels")) {
       in.expect("numbered");
