@@ -2,6 +2,7 @@
 
 #include <unordered_map>
 
+#include "ninepegs/play/alpha_beta.hpp"
 #include "ninepegs/verify/every.hpp"
 #include "support/games.hpp"
 
@@ -81,6 +82,20 @@ TEST(Solver, SaysWhatItKnowsWhenItIsBrokenOff) {
   EXPECT_TRUE(solved.brokenOff);
   EXPECT_GT(solved.depth, 4);
   EXPECT_EQ(solved.moves.size(), 7u);
+}
+
+// Games of more than thirty plies are followed to their ends, too, without a look at each depth.
+TEST(Solver, FollowsLongGamesToTheirEnds) {
+  std::shared_ptr<const Game> game = test::shipped("connect-four");
+  Position position = test::after(*game, "e, g, e, d, d, f, g, b, b, f");
+  AlphaBeta tree;
+  tree.begin(*game, position, {.exact = true}, nullptr);
+  ASSERT_EQ(tree.lookToEnds(3'000'000), std::optional<int>(1));
+  ASSERT_TRUE(tree.lookForSooner(3'000'000).has_value());
+  EXPECT_EQ(winScore - tree.found(), 9);  // as looking ply by ply finds it
+  Solved solved = solve(*game, position, {.nodes = 3'000'000});
+  EXPECT_EQ(solved.plies, 9);
+  EXPECT_FALSE(solved.atMost);
 }
 
 TEST(Solver, TellsHowFarItIs) {

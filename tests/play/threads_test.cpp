@@ -41,6 +41,17 @@ TEST(PositionTable, TakesTwoThreads) {
   EXPECT_EQ(wrong, 0);
 }
 
+TEST(BusyPositions, AreHintsForOthers) {
+  BusyPositions busy;
+  EXPECT_FALSE(busy.has(77));
+  busy.begin(77);
+  EXPECT_TRUE(busy.has(77));
+  busy.end(78);  // another's
+  EXPECT_TRUE(busy.has(77));
+  busy.end(77);
+  EXPECT_FALSE(busy.has(77));
+}
+
 // Two threads find what one finds.
 TEST(Search, ThreadsAgree) {
   std::shared_ptr<const Game> game = test::shipped("connect-four");

@@ -31,6 +31,32 @@ MoveTexts GameNotation::textsOf(const Position& position, const Move& move) cons
   return {text, text, {}};
 }
 
+Hearing::Heard Hearing::of(const MoveTexts& texts) {
+  std::string told;
+  for (const std::string& one : texts.told) told += one + "\n";
+  return {numberOf(texts.seen), numberOf(told)};
+}
+
+namespace {
+
+// By the texts themselves.
+class PlainHearing final : public Hearing {
+ public:
+  explicit PlainHearing(const Game& game) : game_(game) {}
+  Heard of(const Position& position, const Move& move) override {
+    return Hearing::of(game_.textsOf(position, move));
+  }
+
+ private:
+  const Game& game_;
+};
+
+}  // namespace
+
+std::unique_ptr<Hearing> Game::hearing() const {
+  return std::make_unique<PlainHearing>(*this);
+}
+
 std::vector<std::string> GameNotation::otherTexts(const Position&, const Move&) const {
   return {};
 }

@@ -24,6 +24,7 @@
 #include "ninepegs/game/game_rules.hpp"
 #include "ninepegs/game/game_secrets.hpp"
 #include "ninepegs/game/game_worth.hpp"
+#include "ninepegs/game/hearing.hpp"
 #include "ninepegs/game/live_position.hpp"
 #include "ninepegs/game/values.hpp"
 
@@ -64,6 +65,7 @@ class Game : public GameRules, public GameNotation, public GamePicture {
   virtual const GameWorth* measure() const { return nullptr; }
 
   std::unique_ptr<LivePosition> live(std::span<std::uint64_t> uses = {}) const override;
+  virtual std::unique_ptr<Hearing> hearing() const;
   // What a side sees: everything, where nothing is secret.
   View viewFor(const Position& position, int side) const;
   // The cells that show the result, such as a winning line.

@@ -62,6 +62,7 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
   std::uint64_t hash(const Position& position) const override;
   std::vector<std::uint64_t> identity(const Position& position) const override;
   std::unique_ptr<LivePosition> live(std::span<std::uint64_t> uses = {}) const override;
+  std::unique_ptr<Hearing> hearing() const override;
   std::vector<RuleLine> ruleLines() const override;
   std::vector<Result> endsThatHold(const Position& position,
                                    const Position* before = nullptr) const override;
@@ -89,6 +90,8 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
  private:
   template <int W>
   friend class SheetLive;
+  template <int W>
+  friend class SheetHearing;
   SheetGame() = default;
   static std::shared_ptr<SheetGame> made(rules::Rules rules, sheet::Shortcuts without);
   void judge(Position& position) const;  // works out the result of a position that was set up

@@ -76,35 +76,86 @@ class Assembler {
   std::size_t literal_ = std::string::npos;  // where the last quoted text begins
 };
 
+template <class Written>
+MoveTexts assembled(const rules::Rules& rules, const sheet::Program& program, int group,
+                    const std::vector<Written>& written) {
+  MoveTexts out;
+  Assembler<Written> text(rules, program), seen(rules, program), told(rules, program);
+  std::string announced;
+  bool hides = false;
+  for (const Written& one : written) {
+    if (one.channel == 0) text.add(one, out.text);
+    if (one.channel == 1) seen.add(one, out.seen), hides = true;
+    if (one.channel == 2) told.add(one, announced);
+  }
+  // A move that goes wrong may not come as far as its text.
+  if (out.text.empty()) out.text = program.groups[group].name;
+  if (!hides) out.seen = out.text;
+  std::size_t from = 1;  // every announcement begins with a line end
+  while (from < announced.size()) {
+    std::size_t to = std::min(announced.find('\n', from), announced.size());
+    out.told.push_back(announced.substr(from, to - from));
+    from = to + 1;
+  }
+  return out;
+}
+
+const MoveTexts passTexts{"pass", "pass", {}};
+
 }  // namespace
 
 MoveTexts SheetGame::textsOf(const Position& position, const Move& move) const {
-  MoveTexts out;
-  if (move.group == sheet::passGroup) return {"pass", "pass", {}};
-  withMachine(program_, [&]<int W>(sheet::Machine<W>& machine) {
-    using Written = typename sheet::Machine<W>::Written;
-    std::vector<Written> written;
+  if (move.group == sheet::passGroup) return passTexts;
+  return withMachine(program_, [&]<int W>(sheet::Machine<W>& machine) {
+    std::vector<typename sheet::Machine<W>::Written> written;
     load(machine, position);
     machine.replay(move.group, move.choices.data(), move.count, written);
-    Assembler<Written> text(rules_, program_), seen(rules_, program_), told(rules_, program_);
-    std::string announced;
-    bool hides = false;
-    for (const Written& one : written) {
-      if (one.channel == 0) text.add(one, out.text);
-      if (one.channel == 1) seen.add(one, out.seen), hides = true;
-      if (one.channel == 2) told.add(one, announced);
-    }
-    // A move that goes wrong may not come as far as its text.
-    if (out.text.empty()) out.text = program_.groups[move.group].name;
-    if (!hides) out.seen = out.text;
-    std::size_t from = 1;  // every announcement begins with a line end
-    while (from < announced.size()) {
-      std::size_t to = std::min(announced.find('\n', from), announced.size());
-      out.told.push_back(announced.substr(from, to - from));
-      from = to + 1;
-    }
+    return assembled(rules_, program_, move.group, written);
   });
-  return out;
+}
+
+// Texts are put together only for what was not written before.
+template <int W>
+class SheetHearing final : public Hearing {
+ public:
+  explicit SheetHearing(const SheetGame& game) : game_(game), machine_(game.program()) {}
+
+  Heard of(const Position& position, const Move& move) override {
+    if (move.group == sheet::passGroup) return Hearing::of(passTexts);
+    written_.clear();
+    game_.load(machine_, position);
+    machine_.refill();
+    machine_.replay(move.group, move.choices.data(), move.count, written_);
+    if (machine_.exhaustedAt() >= 0)
+      refuseLongLoop(game_.program(), machine_.exhaustedAt(), machine_.tooManyChoices());
+    std::uint64_t key = move.group + 1u;
+    auto add = [&key](std::uint64_t word) {
+      key = (key ^ word) * 0x9e3779b97f4a7c15ull;
+      key ^= key >> 29;
+    };
+    for (const Written& one : written_) {
+      add(static_cast<std::uint64_t>(one.channel) << 32 | static_cast<std::uint32_t>(one.part));
+      add(static_cast<std::uint64_t>(one.value));
+      for (std::uint64_t word : one.cells.word) add(word);
+    }
+    auto [known, isNew] = heard_.try_emplace(key);
+    if (isNew)
+      known->second = Hearing::of(assembled(game_.rules(), game_.program(), move.group, written_));
+    return known->second;
+  }
+
+ private:
+  using Written = typename sheet::Machine<W>::Written;
+  const SheetGame& game_;
+  sheet::Machine<W> machine_;
+  std::vector<Written> written_;
+  std::unordered_map<std::uint64_t, Heard> heard_;  // by what was written
+};
+
+std::unique_ptr<Hearing> SheetGame::hearing() const {
+  return withWidth(program_, [&]<int W>() -> std::unique_ptr<Hearing> {
+    return std::make_unique<SheetHearing<W>>(*this);
+  });
 }
 
 std::string SheetGame::moveText(const Position& position, const Move& move) const {

@@ -1,30 +1,20 @@
 #include "ninepegs/play/alpha_beta.hpp"
 
 #include <algorithm>
+#include <limits>
 
 #include "ninepegs/base/limits.hpp"
-#include "ninepegs/play/other_worth.hpp"
 
 namespace ninepegs::play {
 namespace {
 
-constexpr std::uint64_t usualMegabytes = 8;
-constexpr std::uint64_t progressEach = 1 << 14;  // positions
-constexpr int deepestTaking = 12;                // plies behind the last, of moves that take
-constexpr std::uint64_t workedGames = 400;       // that a measure is worked out from
+constexpr std::uint64_t askedEach = 256, progressEach = 1 << 14;  // positions
 constexpr int reducedFrom = 3;       // plies left, where late moves are looked at less deeply
 constexpr int muchReducedFrom = 6;   // ... by two plies
 constexpr int weighedFrom = 3;       // plies left, of an exact search
 constexpr int windowFrom = 4;        // plies, from which a score is expected near the last
 constexpr std::size_t lateFrom = 4;  // moves in order
-constexpr int imagedShare = 8, fewestImaged = 4;  // of the plies of whole games
-
-// The symmetries that an exact search of the game may use.
-std::vector<Symmetry> imagesOf(const Game& game) {
-  const auto* sheet = dynamic_cast<const SheetGame*>(&game);
-  if (sheet == nullptr || game.remembersPositions()) return {};
-  return sheet->keptSymmetries();
-}
+constexpr std::int32_t leftForLater = std::numeric_limits<std::int32_t>::min();  // rank of a move
 
 }  // namespace
 
@@ -32,8 +22,12 @@ bool AlphaBeta::outOfBudget() {
   if (stopped_) return true;
   if (limits_.nodes > 0 && nodes_ >= limits_.nodes) return stopped_ = true;
   if (pauseAt_ > 0 && nodes_ >= pauseAt_) return stopped_ = paused_ = true;
-  if (nodes_ % 256 == 0) {
-    if (limits_.progress && nodes_ % progressEach == 0) limits_.progress(nodes_);
+  if (nodes_ >= asksAt_) {
+    asksAt_ = nodes_ + askedEach;
+    if (limits_.progress && nodes_ >= tellsAt_) {
+      limits_.progress(nodes_);
+      tellsAt_ = nodes_ + progressEach;
+    }
     if (limits_.seconds > 0 && seconds() >= limits_.seconds) stopped_ = true;
     if (wantsStop(stop_)) stopped_ = true;
   }
@@ -194,6 +188,16 @@ std::int64_t AlphaBeta::lookAtMoves(int ply, int depth, std::int64_t alpha, std:
     const Move& move = level.moves[index];
     live_->expectMoves(asked);
     live_->play(move);
+    std::uint64_t busy = 0;  // what the other threads know the position behind it by
+    if (ply > 0 && at > 0 && shared(ply, depth)) {
+      busy = live_->hash();
+      if (rankHere > leftForLater && busy_->has(busy)) {
+        live_->takeBack();
+        level.order[at--].first = leftForLater;
+        continue;
+      }
+      busy_->begin(busy);
+    }
     bool wholeBelow = true;
     std::int64_t score = 0;
     if (at == 0) {
@@ -209,6 +213,7 @@ std::int64_t AlphaBeta::lookAtMoves(int ply, int depth, std::int64_t alpha, std:
       }
     }
     live_->takeBack();
+    if (busy != 0) busy_->end(busy);
     if (stopped_) break;
     whole = whole && wholeBelow;
     if (score > best) {
@@ -222,31 +227,11 @@ std::int64_t AlphaBeta::lookAtMoves(int ply, int depth, std::int64_t alpha, std:
     }
     if (low >= beta) {
       whole = wholeBelow;  // it is enough by itself
-      cutBy(level, move, depth, side);
+      cutBy(level, at, depth, side);
       break;
     }
   }
   return best;
-}
-
-// Does anything take another piece in a few games from here? Where nothing does, there is no need
-// to look for it at the end of every line.
-bool AlphaBeta::anythingTakes(const Position& position) {
-  constexpr int games = 6, plies = 60;
-  if (!measured_) return false;
-  MoveList moves;
-  bool found = false;
-  for (int number = 0; number < games && !found; ++number) {
-    Stream stream(1, static_cast<std::uint64_t>(number));
-    live_->setUp(position);
-    for (int ply = 0; ply < plies && !live_->ended() && !found; ++ply) {
-      live_->listMoves(moves);
-      if (moves.empty()) break;
-      for (const Move& move : moves) found = found || live_->takes(move);
-      live_->play(moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
-    }
-  }
-  return found;
 }
 
 // The score is expected near that of the depth before; where it is not, the window grows there.
@@ -284,90 +269,6 @@ std::int64_t AlphaBeta::look(int depth, bool& whole) {
   if (limits_.exact && decides(score) && within) note(score);
   open_ = open_ && !decides(score);
   return score;
-}
-
-void AlphaBeta::begin(const Game& game, const Position& position, const SearchLimits& limits,
-                      const StopFlag* stop) {
-  limits_ = limits;
-  stop_ = stop;
-  if (game_ != &game || table_->empty()) {
-    table_->resize(limits_.megabytes == 0 ? usualMegabytes : limits_.megabytes);
-    history_.assign(historySize, 0);
-  }
-  begun_ = std::chrono::steady_clock::now();
-  measured_ = game.measure() != nullptr;
-  worksOut_ = !measured_ && !limits_.exact;
-  if (game_ != &game) {
-    live_.reset();
-    workedOut_ = limits_.measure ? limits_.measure : std::make_shared<WorkedOut>();
-    if (!measured_ && !workedOut_->known()) workedOut_->byLines = withOpenLines(game);
-    images_ = limits_.exact ? imagesOf(game) : std::vector<Symmetry>{};
-  }
-  measured_ = measured_ || workedOut_->byLines;  // an exact search only orders moves by it
-  game_ = &game;
-  table_->nextSearch();
-  live_ = played().live();
-  if (worksOut_) {
-    // As many games as cost little beside the search; at first more.
-    std::uint64_t plies = workedOut_->known() ? limits_.nodes / 3 : limits_.nodes;
-    Stream stream(1, position.words.empty() ? 0 : game.hash(position));
-    if (!limits_.measure || !workedOut_->known())
-      workedOut_->learn(played(), position,
-                        {.games = workedGames, .plies = plies, .seconds = limits_.seconds / 4},
-                        stream);
-    measured_ = true;
-  }
-  takes_ = !limits_.exact && anythingTakes(position);
-  beginAt(position);
-}
-
-void AlphaBeta::beginBeside(const AlphaBeta& other, const Position& position,
-                            const StopFlag* stop) {
-  if (game_ != other.game_) history_.assign(historySize, 0);
-  live_.reset();
-  game_ = other.game_;
-  images_ = other.images_;
-  table_ = other.table_;
-  limits_ = other.limits_;
-  limits_.nodes = 0, limits_.seconds = 0, limits_.progress = nullptr;
-  stop_ = stop;
-  begun_ = other.begun_;
-  measured_ = other.measured_, takes_ = other.takes_;
-  worksOut_ = other.worksOut_;
-  workedOut_ = std::make_shared<WorkedOut>(*other.workedOut_);
-  live_ = played().live();
-  beginAt(position);
-}
-
-// Everything but what is known of the game.
-void AlphaBeta::beginAt(const Position& position) {
-  nodes_ = 0;
-  stopped_ = false;
-  lastScore_ = swing_ = 0;
-  open_ = limits_.exact;
-  found_ = 0;
-  lineFound_.clear();
-  live_->setUp(position);
-  wholeGames_ = limits_.exact ? lengthOfGames() : 0;
-  imagedPlies_ = wholeGames_ > 0 ? wholeGames_ / imagedShare : fewestImaged;
-  for (std::int32_t& one : history_) one /= 8;
-  // Forced moves lead deeper than the depth says.
-  int deepest = limits_.depth > 0 ? limits_.depth : limits::searchDepth;
-  levels_.resize(
-      static_cast<std::size_t>(deepest * (limits_.exact ? 1 : 2) + (takes_ ? deepestTaking : 0)) +
-      2);
-  for (Level& level : levels_) level.hasKillers[0] = level.hasKillers[1] = false;
-  Level& root = levels_.front();
-  live_->listMoves(root.moves);
-  root.order.resize(root.moves.size());
-  for (std::size_t i = 0; i < root.moves.size(); ++i)
-    root.order[i] = {0, static_cast<std::uint16_t>(i)};
-}
-
-void AlphaBeta::drawOrder(Stream& stream) {
-  auto& order = levels_.front().order;
-  for (std::size_t i = order.size(); i > 1; --i)
-    std::swap(order[i - 1], order[stream.below(static_cast<std::uint32_t>(i))]);
 }
 
 }  // namespace ninepegs::play

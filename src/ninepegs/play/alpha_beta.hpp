@@ -15,6 +15,7 @@
 #include <optional>
 #include <utility>
 
+#include "ninepegs/play/busy_positions.hpp"
 #include "ninepegs/play/measure.hpp"
 #include "ninepegs/play/position_table.hpp"
 #include "ninepegs/play/worked_out.hpp"
@@ -29,7 +30,7 @@ class AlphaBeta {
              const StopFlag* stop);
   // The same for a search beside another, which has begun: with its table, and what it knows of the
   // game. It has no limits but `stop`.
-  void beginBeside(const AlphaBeta& other, const Position& position, const StopFlag* stop);
+  void beginBeside(AlphaBeta& other, const Position& position, const StopFlag* stop);
   // Moves of equal worth at the root are tried in a drawn order, so that games differ by their
   // seed.
   void drawOrder(Stream& stream);
@@ -59,6 +60,8 @@ class AlphaBeta {
  private:
   static constexpr std::int64_t endless = winScore * 2;
   static constexpr std::size_t historySize = 1 << 13;
+  static constexpr int sharedFrom = 4;      // plies left
+  static constexpr int deepestTaking = 12;  // plies behind the last, of moves that take
 
   // A move that takes, where the search has come to its depth.
   struct Taken {
@@ -119,6 +122,11 @@ class AlphaBeta {
     return images_.empty() || ply > imagedPlies_ ? hash : keyOfImages(hash);
   }
   std::uint64_t keyOfImages(std::uint64_t hash);
+  // With several threads: is enough left below to leave it to another for the moment?
+  bool shared(int ply, int depth) const {
+    return busy_ != nullptr &&
+           (wholeGames_ > 0 ? ply + sharedFrom <= usualGames_ : depth >= sharedFrom);
+  }
   bool outOfBudget();
   static std::size_t historyPlace(int side, const Move& move) {
     std::size_t key = move.group;
@@ -126,7 +134,7 @@ class AlphaBeta {
     key = key * 517 + (move.count > 1 ? move.choices[move.count - 1] : 0u);
     return (key * 2 + static_cast<std::size_t>(side)) % historySize;
   }
-  void cutBy(Level& level, const Move& move, int depth, int side);
+  void cutBy(Level& level, std::size_t at, int depth, int side);
 
   SearchLimits limits_;
   const StopFlag* stop_ = nullptr;
@@ -138,6 +146,7 @@ class AlphaBeta {
   std::vector<Symmetry> images_;
   Position imaged_;
   std::shared_ptr<PositionTable> table_ = std::make_shared<PositionTable>();
+  std::shared_ptr<BusyPositions> busy_;  // of the threads of this search; none: it is alone
   std::vector<Level> levels_;
   std::vector<std::int32_t> history_;
   std::uint64_t nodes_ = 0;
@@ -148,9 +157,11 @@ class AlphaBeta {
   bool open_ = false;
   std::int64_t found_ = 0;
   std::vector<Move> lineFound_;
-  std::uint64_t pauseAt_ = 0;  // nodes; 0: never
+  std::uint64_t pauseAt_ = 0;               // nodes; 0: never
+  std::uint64_t asksAt_ = 0, tellsAt_ = 0;  // nodes, where it looks at its limits next
   bool paused_ = false;
   int wholeGames_ = 0;   // plies that no game from here should exceed; 0: they have no end in sight
+  int usualGames_ = 0;   // plies of a long one of the games that were tried; 0: likewise
   int imagedPlies_ = 0;  // from the root, where positions are held against their images
   bool stopped_ = false;
   std::chrono::steady_clock::time_point begun_;

@@ -14,26 +14,6 @@ std::uint64_t AlphaBeta::keyOfImages(std::uint64_t hash) {
   return hash;
 }
 
-// Some random games from here; 0 if one of them went on and on.
-int AlphaBeta::lengthOfGames() {
-  constexpr int games = 40;
-  int longest = 0, most = limits::searchDepth / 2;
-  for (int number = 0; number < games; ++number) {
-    Stream stream(1, static_cast<std::uint64_t>(number));
-    int plies = 0;
-    bool goesOn = false;
-    try {
-      while (plies <= most && !live_->ended() && live_->playDrawn(stream)) ++plies;
-    } catch (const RunawayRules&) {  // further on than a search may come
-      goesOn = true;
-    }
-    for (int i = 0; i < plies; ++i) live_->takeBack();
-    if (goesOn || plies > most) return 0;
-    longest = std::max(longest, plies);
-  }
-  return std::min(2 * longest + 8, limits::searchDepth);
-}
-
 std::optional<int> AlphaBeta::lookToEnds(std::uint64_t nodes) {
   if (!open_ || found_ != 0 || wholeGames_ == 0 || game_->remembersPositions()) return std::nullopt;
   rootDepth_ = wholeGames_;

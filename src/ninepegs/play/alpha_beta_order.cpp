@@ -8,9 +8,10 @@ namespace ninepegs::play {
 
 constexpr std::int32_t historyLimit = 1 << 20;
 constexpr std::int32_t killerRank = 1 << 26;
+constexpr std::int32_t enough = 0x7fffffff;  // the rank of a move that needs no other beside it
 // Of an exact search: near the ends it costs more to measure positions than it saves. `wholeGames_`
 // is somewhat more than twice as long as games are.
-constexpr int weighedShare = 4;
+constexpr int weighedShare = 5;
 constexpr std::int64_t measureShare = 10'000, repliesShare = 50'000;  // of a move's rank
 
 void AlphaBeta::rank(Level& level, int depth, std::uint16_t first) {
@@ -25,7 +26,7 @@ void AlphaBeta::rank(Level& level, int depth, std::uint16_t first) {
     } else {
       rank = history_[historyPlace(side, move)];
       if (takes_ && live_->takes(move)) rank += 1 << 28;
-      for (int k = 0; k < 2 && depth > 1; ++k)
+      for (int k = 0; k < 2 && depth > 1 && !limits_.exact; ++k)
         if (level.hasKillers[k] && level.killers[k] == move) rank += killerRank << (1 - k);
     }
     level.order[i] = {rank, static_cast<std::uint16_t>(i)};
@@ -37,12 +38,16 @@ void AlphaBeta::rank(Level& level, int depth, std::uint16_t first) {
 // be too little, and near the root the others are put in order.
 void AlphaBeta::weigh(Level& level, std::size_t from, int ply, int depth, std::int64_t alpha,
                       std::int64_t beta) {
-  constexpr std::int32_t enough = 0x7fffffff, tooLittle = -(1 << 30);
+  constexpr std::int32_t tooLittle = -(1 << 30);
   int side = live_->toMove();
   // What won in a place near this one may win at once here.
   auto front = level.order.begin() + static_cast<std::ptrdiff_t>(from);
   for (auto it = front; it != level.order.end(); ++it)
-    if (it->first >= killerRank) std::iter_swap(front++, it);
+    for (int k = 0; k < 2; ++k)
+      if (level.hasKillers[k] && level.killers[k] == level.moves[it->second]) {
+        std::iter_swap(front++, it);
+        break;
+      }
   level.weighed.assign(level.order.size(), {});
   for (std::size_t at = from; at < level.order.size(); ++at) {
     auto& [rank, move] = level.order[at];
@@ -119,15 +124,25 @@ void AlphaBeta::putInOrder(Level& level, std::size_t from) {
   }
 }
 
-void AlphaBeta::cutBy(Level& level, const Move& move, int depth, int side) {
+void AlphaBeta::cutBy(Level& level, std::size_t at, int depth, int side) {
+  auto [rank, index] = level.order[at];
+  const Move& move = level.moves[index];
   if (!level.hasKillers[0] || !(level.killers[0] == move)) {
     level.killers[1] = level.killers[0];
     level.hasKillers[1] = level.hasKillers[0];
     level.killers[0] = move;
     level.hasKillers[0] = true;
   }
+  if (limits_.exact) {
+    if (rank == enough) return;
+    // What was tried in vain gives way to what was not.
+    for (std::size_t i = 0; i < at; ++i) {
+      std::int32_t& vain = history_[historyPlace(side, level.moves[level.order[i].second])];
+      vain = std::max(vain - 1, -historyLimit);
+    }
+  }
   std::int32_t& seen = history_[historyPlace(side, move)];
-  seen += depth * depth;
+  seen += limits_.exact ? static_cast<std::int32_t>(at) : depth * depth;
   if (seen > historyLimit)
     for (std::int32_t& one : history_) one /= 2;
 }

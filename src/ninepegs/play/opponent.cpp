@@ -38,7 +38,7 @@ class Greedy final : public Opponent {
     int side = game.toMove(position);
     std::unique_ptr<LivePosition> live = game.live();
     live->setUp(position);
-    MoveList moves, winning, safe;
+    MoveList moves, winning, open;
     Choice choice;
     choice.depth = 2;
     live->listMoves(moves);
@@ -48,13 +48,26 @@ class Greedy final : public Opponent {
       Outcome outcome = live->outcome();
       if (outcome.kind == ResultKind::win && outcome.winner == side)
         winning.push_back(move);
-      else if (outcome.kind != ResultKind::win &&  // else it loses at once
-               !winsAtOnce(*live, 1 - side, replies_, choice.nodes))
-        safe.push_back(move);
+      else if (outcome.kind != ResultKind::win)  // else it loses at once
+        open.push_back(move);
       live->takeBack();
     }
-    const MoveList& from = !winning.empty() ? winning : !safe.empty() ? safe : moves;
-    choice.move = from[stream.below(static_cast<std::uint32_t>(from.size()))];
+    auto drawn = [&stream](const MoveList& from) {
+      return stream.below(static_cast<std::uint32_t>(from.size()));
+    };
+    choice.move = !winning.empty() ? winning[drawn(winning)] : moves[drawn(moves)];
+    // The first of a drawn order that leaves no win is as good as drawn from all of them.
+    while (winning.empty() && !open.empty()) {
+      std::swap(open[drawn(open)], open.back());
+      live->play(open.back());
+      bool loses = winsAtOnce(*live, 1 - side, replies_, choice.nodes);
+      live->takeBack();
+      if (!loses) {
+        choice.move = open.back();
+        break;
+      }
+      open.pop_back();
+    }
     choice.line = {choice.move};
     if (!winning.empty()) choice.score = winScore - 1;
     return choice;

@@ -33,10 +33,10 @@ bool PastsPlayer::begin(const Game& game, const Knowledge& knowledge, const Over
   positions_.clear();
   std::uint64_t near = nearLeast;
   if (measured_ && limits.nodes > 0)
-    near = std::clamp<std::uint64_t>(
+    near = std::min<std::uint64_t>(
         limits.nodes / (knowledge.moves().size() * std::max<std::size_t>(1, pasts_->size())),
-        nearLeast, nearMost);
-  pasts_->listNear(near, stream, positions_);
+        nearMost);
+  if (near >= nearLeast) pasts_->listNear(near, stream, positions_);
   for (std::size_t i = 0; i < pasts_->size(); ++i) positions_.push_back(pasts_->now(i));
   tallies_.assign(knowledge.moves().size(), {});
   return !positions_.empty();

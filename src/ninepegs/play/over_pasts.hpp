@@ -9,7 +9,7 @@
 
 namespace ninepegs::play {
 
-inline constexpr std::uint64_t usualPasts = 60;
+inline constexpr std::uint64_t usualPasts = 120;
 
 struct OverPasts {
   std::uint64_t pasts = 0;     // 0: usualPasts

@@ -1,12 +1,15 @@
 #include "ninepegs/play/pasts.hpp"
 
 #include <algorithm>
+#include <limits>
 
 namespace ninepegs::play {
 namespace {
 
-constexpr int pairTries = 60;   // of each walk from one past to another
-constexpr int mendRounds = 20;  // to find pasts when none is left
+constexpr std::uint32_t walkedPlies = 2;  // of each walk from one past to another
+constexpr int pairTries = 20;             // likewise
+// To find pasts when none is left.
+constexpr int settleTries = 30, settleSteps = 60;
 
 std::uint64_t keyOf(const Move& move) {
   std::uint64_t key = move.group;
@@ -22,12 +25,16 @@ bool Pasts::legal(const Position& before, const Move& move) {
   return std::find(moves_.begin(), moves_.end(), move) != moves_.end();
 }
 
-bool Pasts::looksLike(const Position& before, const Move& move, const Knowledge::Ply& ply) const {
-  MoveTexts texts = game_->textsOf(before, move);
-  return (ply.own || texts.seen == ply.seen) && texts.told == ply.told;
+Pasts::Known Pasts::knownOf(const Knowledge::Ply& ply) {
+  return {ply.own, ply.move, hearing_->of(MoveTexts{ply.seen, ply.seen, ply.told})};
 }
 
-bool Pasts::follow(Past& past, const Knowledge::Ply& ply, Stream& stream) {
+bool Pasts::looksLike(const Position& before, const Move& move, const Known& ply) const {
+  Hearing::Heard heard = hearing_->of(before, move);
+  return (ply.own || heard.seen == ply.heard.seen) && heard.told == ply.heard.told;
+}
+
+bool Pasts::follow(Past& past, const Known& ply, Stream& stream) {
   const Position& before = past.positions.back();
   Move move = ply.move;
   if (ply.own) {
@@ -53,7 +60,7 @@ bool Pasts::follow(Past& past, const Knowledge::Ply& ply, Stream& stream) {
         hidden_.push_back(past.moves.size());
         alike_.emplace_back();
       }
-      for (const Move& one : moves_) alike_.back().insert(keyOf(one));
+      for (const Move& one : moves_) alike_.back().try_emplace(keyOf(one));
       past.others.resize(hidden_.size());
       past.others.back() = moves_;
     }
@@ -100,20 +107,27 @@ const Position& Pasts::changedAt(const Past& past, std::size_t ply) {
 }
 
 // Would the own move of a ply have told what it told?
-bool Pasts::tellsSo(const Past& past, std::size_t ply, const Knowledge::Ply& known) {
+bool Pasts::tellsSo(const Past& past, std::size_t ply, const Known& known) {
   const Position& before = changedAt(past, ply);
   return (!movesTell_ || legal(before, known.move)) && looksLike(before, known.move, known);
 }
 
+std::size_t Pasts::firstChanged() const {
+  return changed_ == 2 ? std::min(changes_[0].ply, changes_[1].ply) : changes_[0].ply;
+}
+
 // A quick look, most telling plies first: would later plies be as they were? `newest` is a ply
 // behind those of the past, or nullptr.
-bool Pasts::agreesLater(const Past& past, const Knowledge::Ply* newest) {
-  std::size_t from = changes_[0].ply, plies = past.moves.size();
+bool Pasts::agreesLater(const Past& past, const Known* newest, std::uint32_t* refuted) {
+  std::size_t from = firstChanged(), plies = past.moves.size();
   if (newest != nullptr && !tellsSo(past, plies, *newest)) return false;
+  std::size_t asked = refuted == nullptr || *refuted == 0 ? plies : *refuted - 1;
+  if (asked > from && asked < plies && !tellsSo(past, asked, known_[asked])) return false;
   for (std::size_t i = 0; i < doubts_.size(); ++i) {
     std::size_t ply = doubts_[i];
-    if (ply <= from || ply >= plies || tellsSo(past, ply, known_[ply])) continue;
+    if (ply <= from || ply >= plies || ply == asked || tellsSo(past, ply, known_[ply])) continue;
     if (i > 0) std::swap(doubts_[i], doubts_[i / 2]);
+    if (refuted != nullptr) *refuted = static_cast<std::uint32_t>(ply) + 1;
     return false;
   }
   return true;
@@ -122,27 +136,30 @@ bool Pasts::agreesLater(const Past& past, const Knowledge::Ply* newest) {
 // Are the other side's later moves still legal?
 bool Pasts::othersStand(const Past& past) {
   for (std::size_t ply : hidden_) {
-    if (ply <= changes_[0].ply || ply >= past.moves.size()) continue;
-    const Change& last = changes_[changed_ - 1];
-    if (!legal(changedAt(past, ply), ply == last.ply ? last.move : past.moves[ply])) return false;
+    if (ply <= firstChanged() || ply >= past.moves.size()) continue;
+    const Move* move = &past.moves[ply];
+    for (std::size_t i = 0; i < changed_; ++i)
+      if (changes_[i].ply == ply) move = &changes_[i].move;
+    if (!legal(changedAt(past, ply), *move)) return false;
   }
   return true;
 }
 
 void Pasts::take(Past& past) {
-  for (std::size_t ply = changes_[0].ply + 1; ply < past.positions.size(); ++ply)
+  for (std::size_t ply = firstChanged() + 1; ply < past.positions.size(); ++ply)
     past.positions[ply] = changedAt(past, ply);
   for (std::size_t i = 0; i < changed_; ++i) past.moves[changes_[i].ply] = changes_[i].move;
   for (std::size_t i = 0; i < past.others.size(); ++i)
-    if (hidden_[i] > changes_[0].ply) past.others[i].clear();
+    if (hidden_[i] > firstChanged()) past.others[i].clear();
 }
 
 // The moves that a hidden ply could have been, the rest being as it is.
-void Pasts::findAgreeing(Past& past, std::size_t hidden, const Knowledge::Ply* newest) {
+void Pasts::findAgreeing(Past& past, std::size_t hidden, const Known* newest) {
   agreeing_.clear();
   for (const Move& move : othersOf(past, hidden)) {
     changed_ = 0;
-    if (change(past, hidden, move) && agreesLater(past, newest)) agreeing_.push_back(move);
+    if (change(past, hidden, move) && agreesLater(past, newest, &alike_[hidden][keyOf(move)]))
+      agreeing_.push_back(move);
   }
 }
 
@@ -168,7 +185,7 @@ void Pasts::listNear(std::size_t each, Stream& stream, std::vector<Position>& ou
 }
 
 // Draws a hidden ply anew from all moves that agree with the rest.
-bool Pasts::redraw(Past& past, std::size_t hidden, const Knowledge::Ply* newest, Stream& stream) {
+bool Pasts::redraw(Past& past, std::size_t hidden, const Known* newest, Stream& stream) {
   if (hidden_[hidden] >= past.moves.size()) return false;
   findAgreeing(past, hidden, newest);
   while (!agreeing_.empty()) {
@@ -181,6 +198,45 @@ bool Pasts::redraw(Past& past, std::size_t hidden, const Knowledge::Ply* newest,
       return true;
     }
     agreeing_.erase(agreeing_.begin() + static_cast<std::ptrdiff_t>(at));
+  }
+  return false;
+}
+
+// How many plies tell otherwise, as far as they are no more than `most`.
+int Pasts::disagreements(const Past& past, const Known& newest, int most) {
+  std::size_t plies = past.moves.size();
+  int found = tellsSo(past, plies, newest) ? 0 : 1;
+  for (std::size_t ply : doubts_) {
+    if (found > most) break;
+    if (ply < plies && !tellsSo(past, ply, known_[ply])) ++found;
+  }
+  return found;
+}
+
+// Makes hidden plies anew, each as that move which disagrees the least, until all agree with what
+// is known (S. Minton et al., "Minimizing conflicts", Artificial Intelligence 58, 1992); now and
+// then as any, as two may have to change places.
+bool Pasts::settle(Past& past, const Known& newest, Stream& stream) {
+  MoveList least;
+  for (int step = 0; step < settleSteps; ++step) {
+    std::size_t hidden = stream.below(static_cast<std::uint32_t>(hidden_.size()));
+    if (hidden_[hidden] >= past.moves.size()) continue;
+    int fewest = std::numeric_limits<int>::max();
+    bool any = stream.below(3) == 0;
+    for (const Move& move : othersOf(past, hidden)) {
+      changed_ = 0;
+      if (!change(past, hidden, move)) return false;
+      int found = any ? 1 : disagreements(past, newest, fewest);
+      if (found > fewest || !othersStand(past)) continue;
+      if (found < fewest) least.clear();
+      fewest = found;
+      least.push_back(move);
+    }
+    if (least.empty()) continue;
+    changed_ = 0;
+    change(past, hidden, least[stream.below(static_cast<std::uint32_t>(least.size()))]);
+    take(past);
+    if (fewest == 0) return true;
   }
   return false;
 }
@@ -199,13 +255,14 @@ void Pasts::redrawPair(Past& past, Stream& stream) {
         !change(past, hidden, others[stream.below(static_cast<std::uint32_t>(others.size()))]))
       return;
   }
-  if (agreesLater(past, nullptr) && othersStand(past)) take(past);
+  if (agreesLater(past, nullptr, nullptr) && othersStand(past)) take(past);
 }
 
-// Goes from one past to another: each hidden ply is drawn anew, and pairs of them.
+// Goes from one past to another: some hidden plies are drawn anew, and pairs of them.
 void Pasts::walk(Past& past, Stream& stream) {
-  for (std::size_t hidden = 0; hidden < hidden_.size(); ++hidden)
-    redraw(past, hidden, nullptr, stream);
+  auto count = static_cast<std::uint32_t>(hidden_.size());
+  for (std::uint32_t i = 0; i < std::min(count, walkedPlies); ++i)
+    redraw(past, count <= walkedPlies ? i : stream.below(count), nullptr, stream);
   for (int i = 0; i < pairTries && !hidden_.empty(); ++i) redrawPair(past, stream);
 }
 
@@ -234,28 +291,32 @@ void Pasts::fill(Stream& stream, const StopFlag* stop) {
   }
 }
 
-// No past agrees with the newest ply: walks from those that agreed until then to some that do.
-void Pasts::mend(std::vector<Past>& dead, const Knowledge::Ply& ply, Stream& stream,
-                 const StopFlag* stop) {
+// No past agrees with the newest ply: from those that agreed until then to some that do, with one
+// change or with many.
+void Pasts::mend(std::vector<Past>& dead, const Known& ply, Stream& stream, const StopFlag* stop) {
   if (!ply.own || hidden_.empty()) return;
   std::size_t enough = std::max<std::size_t>(2, most_ / 8);
-  for (int round = 0; round < mendRounds && pasts_.empty() && !wantsStop(stop); ++round)
-    for (std::size_t i = 0; i < dead.size() && pasts_.size() < enough; ++i) {
-      if (round > 0) walk(dead[i], stream);
-      for (std::size_t hidden = 0; hidden < hidden_.size(); ++hidden) {
-        Past mended = dead[i];
-        if (!redraw(mended, hidden, &ply, stream)) continue;
-        if (replay(mended) && follow(mended, ply, stream)) pasts_.push_back(std::move(mended));
-      }
+  auto found = [&](Past& mended) {
+    if (replay(mended) && follow(mended, ply, stream)) pasts_.push_back(std::move(mended));
+  };
+  for (std::size_t i = 0; i < dead.size() && pasts_.size() < enough && !wantsStop(stop); ++i)
+    for (std::size_t hidden = 0; hidden < hidden_.size(); ++hidden) {
+      Past mended = dead[i];
+      if (redraw(mended, hidden, &ply, stream)) found(mended);
     }
+  for (int i = 0; i < settleTries && pasts_.size() < 2 && !wantsStop(stop); ++i) {
+    Past mended = dead[stream.below(static_cast<std::uint32_t>(dead.size()))];
+    if (settle(mended, ply, stream)) found(mended);
+  }
 }
 
 void Pasts::learn(const Knowledge& knowledge, Stream& stream, const StopFlag* stop) {
   const std::vector<Knowledge::Ply>& plies = knowledge.plies();
-  bool goesOn = !pasts_.empty() && start_ == knowledge.start() && known_.size() <= plies.size() &&
-                std::equal(known_.begin(), known_.end(), plies.begin());
+  bool goesOn = !pasts_.empty() && start_ == knowledge.start() && plies_.size() <= plies.size() &&
+                std::equal(plies_.begin(), plies_.end(), plies.begin());
   if (!goesOn) {
     start_ = knowledge.start();
+    plies_.clear();
     known_.clear();
     hidden_.clear();
     alike_.clear();
@@ -264,7 +325,7 @@ void Pasts::learn(const Knowledge& knowledge, Stream& stream, const StopFlag* st
   }
   std::vector<Past> dead;
   for (std::size_t ply = known_.size(); ply < plies.size(); ++ply) {
-    const Knowledge::Ply& known = plies[ply];
+    Known known = knownOf(plies[ply]);
     usual_.reset();
     dead.clear();
     std::size_t kept = 0;
@@ -277,8 +338,9 @@ void Pasts::learn(const Knowledge& knowledge, Stream& stream, const StopFlag* st
     for (std::size_t i = kept; i < pasts_.size(); ++i) dead.push_back(std::move(pasts_[i]));
     pasts_.resize(kept);
     if (pasts_.empty() && !dead.empty()) mend(dead, known, stream, stop);
+    plies_.push_back(plies[ply]);
     known_.push_back(known);
-    if (known.own && !known.told.empty()) doubts_.push_back(ply);
+    if (known.own && !plies[ply].told.empty()) doubts_.push_back(ply);
     fill(stream, stop);
     if (pasts_.empty()) return;
   }

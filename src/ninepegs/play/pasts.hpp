@@ -16,7 +16,7 @@
 
 #include <cstdint>
 #include <optional>
-#include <unordered_set>
+#include <unordered_map>
 #include <utility>
 #include <vector>
 
@@ -28,7 +28,7 @@ namespace ninepegs::play {
 
 class Pasts {
  public:
-  Pasts(const Game& game, std::size_t most) : game_(&game), most_(most) {}
+  Pasts(const Game& game, std::size_t most) : game_(&game), hearing_(game.hearing()), most_(most) {}
 
   // Goes on to what is known now. Afterwards there are `most` pasts, fewer if no more were found
   // in time, or none.
@@ -49,33 +49,46 @@ class Pasts {
     std::vector<MoveList> others;
   };
 
+  // A ply as the side knows it, and what was heard of it.
+  struct Known {
+    bool own = false;
+    Move move;  // of an own move
+    Hearing::Heard heard;
+  };
+  Known knownOf(const Knowledge::Ply& ply);
   // One more ply; false: it cannot have been so in this past.
-  bool follow(Past& past, const Knowledge::Ply& ply, Stream& stream);
+  bool follow(Past& past, const Known& ply, Stream& stream);
   bool legal(const Position& before, const Move& move);
-  bool looksLike(const Position& before, const Move& move, const Knowledge::Ply& ply) const;
+  bool looksLike(const Position& before, const Move& move, const Known& ply) const;
   const MoveList& othersOf(Past& past, std::size_t hidden);
   bool change(const Past& past, std::size_t hidden, const Move& move);
   const Position& changedAt(const Past& past, std::size_t ply);
-  bool tellsSo(const Past& past, std::size_t ply, const Knowledge::Ply& known);
-  bool agreesLater(const Past& past, const Knowledge::Ply* newest);
+  bool tellsSo(const Past& past, std::size_t ply, const Known& known);
+  // `refuted` keeps which ply told otherwise, one more than its number; it is asked first.
+  bool agreesLater(const Past& past, const Known* newest, std::uint32_t* refuted);
+  std::size_t firstChanged() const;
   bool othersStand(const Past& past);
   void take(Past& past);
-  void findAgreeing(Past& past, std::size_t hidden, const Knowledge::Ply* newest);
-  bool redraw(Past& past, std::size_t hidden, const Knowledge::Ply* newest, Stream& stream);
+  void findAgreeing(Past& past, std::size_t hidden, const Known* newest);
+  bool redraw(Past& past, std::size_t hidden, const Known* newest, Stream& stream);
+  int disagreements(const Past& past, const Known& newest, int most);
+  bool settle(Past& past, const Known& newest, Stream& stream);
   void redrawPair(Past& past, Stream& stream);
   void walk(Past& past, Stream& stream);
   bool replay(Past& past);
   void fill(Stream& stream, const StopFlag* stop);
-  void mend(std::vector<Past>& dead, const Knowledge::Ply& ply, Stream& stream,
-            const StopFlag* stop);
+  void mend(std::vector<Past>& dead, const Known& ply, Stream& stream, const StopFlag* stop);
 
   const Game* game_;
+  std::unique_ptr<Hearing> hearing_;
   std::size_t most_;
-  std::vector<Knowledge::Ply> known_;  // what was learned
+  std::vector<Knowledge::Ply> plies_;  // what was learned
+  std::vector<Known> known_;           // the same
   Position start_;
   std::vector<Past> pasts_;
   std::vector<std::size_t> hidden_;  // plies of the other side that may have been other moves
-  std::vector<std::unordered_set<std::uint64_t>> alike_;  // ... and the keys of those moves
+  // ... and the keys of those moves, with the ply that told otherwise last.
+  std::vector<std::unordered_map<std::uint64_t, std::uint32_t>> alike_;
   std::vector<std::size_t>
       doubts_;                 // own plies at which something was told, the most telling first
   std::optional<Move> usual_;  // what the ply was in the past before

@@ -10,8 +10,9 @@
 #include <atomic>
 #include <bit>
 #include <cstdint>
-#include <memory>
 #include <optional>
+
+#include "ninepegs/base/zeroed_memory.hpp"
 
 namespace ninepegs::play {
 
@@ -32,7 +33,9 @@ class PositionTable {
   // Empties it. Requires megabytes >= 1.
   void resize(std::uint64_t megabytes) {
     std::uint64_t groups = std::bit_floor((megabytes << 20) / sizeof(Group));
-    groups_ = std::make_unique<Group[]>(groups);
+    memory_ = {};  // first, so that there are not two
+    memory_ = ZeroedMemory(groups * sizeof(Group));
+    groups_ = static_cast<Group*>(memory_.data());
     mask_ = groups - 1;
   }
   bool empty() const { return groups_ == nullptr; }
@@ -43,10 +46,10 @@ class PositionTable {
   void prefetch(std::uint64_t hash) const { __builtin_prefetch(placesOf(hash)); }
   // Nothing if the position is not there.
   std::optional<TableEntry> find(std::uint64_t hash) const {
-    const Place* at = placesOf(hash);
+    Place* at = placesOf(hash);
     for (int i = 0; i < places_; ++i) {
-      std::uint64_t data = at[i].data.load(std::memory_order_relaxed);
-      if (data == 0 || (at[i].mixed.load(std::memory_order_relaxed) ^ data) != hash) continue;
+      std::uint64_t data = read(at[i].data);
+      if (data == 0 || (read(at[i].mixed) ^ data) != hash) continue;
       return std::bit_cast<TableEntry>(data);
     }
     return std::nullopt;
@@ -57,8 +60,8 @@ class PositionTable {
     Place* place = at;
     int least = 1 << 20;
     for (int i = 0; i < places_; ++i) {
-      std::uint64_t data = at[i].data.load(std::memory_order_relaxed);
-      if (data == 0 || (at[i].mixed.load(std::memory_order_relaxed) ^ data) == hash) {
+      std::uint64_t data = read(at[i].data);
+      if (data == 0 || (read(at[i].mixed) ^ data) == hash) {
         place = at + i;
         break;
       }
@@ -68,13 +71,13 @@ class PositionTable {
     }
     entry.age = age_ & 31;
     auto data = std::bit_cast<std::uint64_t>(entry);
-    place->mixed.store(hash ^ data, std::memory_order_relaxed);
-    place->data.store(data, std::memory_order_relaxed);
+    write(place->mixed, hash ^ data);
+    write(place->data, data);
   }
 
  private:
   struct Place {
-    std::atomic<std::uint64_t> mixed{0}, data{0};  // data 0: nothing, as an entry has a bound
+    std::uint64_t mixed, data;  // data 0: nothing, as an entry has a bound
   };
   static_assert(sizeof(Place) == 16);
   static constexpr int places_ = 4;
@@ -82,7 +85,14 @@ class PositionTable {
     Place places[places_];
   };
   Place* placesOf(std::uint64_t hash) const { return groups_[(hash >> 2) & mask_].places; }
-  std::unique_ptr<Group[]> groups_;
+  static std::uint64_t read(std::uint64_t& word) {
+    return std::atomic_ref(word).load(std::memory_order_relaxed);
+  }
+  static void write(std::uint64_t& word, std::uint64_t value) {
+    std::atomic_ref(word).store(value, std::memory_order_relaxed);
+  }
+  ZeroedMemory memory_;
+  Group* groups_ = nullptr;
   std::uint64_t mask_ = 0;
   std::uint8_t age_ = 0;
 };

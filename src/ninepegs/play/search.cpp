@@ -47,20 +47,19 @@ class Search final : public Opponent {
   PastsPlayer pasts_;
 };
 
-// Searches of the same position on threads of their own, at other depths: what they keep in the
-// table, the first search need not work out. They end with this.
+// Searches of the same position on threads of their own, which leave to each other what one of them
+// looks at: what they keep in the table, the first search need not work out. They end with this.
 class Beside {
  public:
-  Beside(std::deque<AlphaBeta>& trees, const AlphaBeta& first, const Position& position,
-         int deepest, bool exact, Stream& stream)
+  Beside(std::deque<AlphaBeta>& trees, AlphaBeta& first, const Position& position, int deepest,
+         bool exact, Stream& stream)
       : trees_(trees) {
-    int number = 0;
     for (AlphaBeta& tree : trees) {
       tree.beginBeside(first, position, &stop_);
       tree.drawOrder(stream);
-      threads_.emplace_back([&tree, deepest, exact, from = 1 + ++number % 2] {
+      threads_.emplace_back([&tree, deepest, exact] {
         try {
-          for (int depth = from; depth <= deepest && !tree.stopped(); ++depth) {
+          for (int depth = 1; depth <= deepest && !tree.stopped(); ++depth) {
             bool whole = true;
             tree.look(depth, whole);
             if (whole && tree.found() == 0) break;

@@ -33,7 +33,7 @@ class Machine {
     int channel = 0;
     int part = 0;
     std::int64_t value = 0;
-    Set cells;
+    Set cells = Set::none();
   };
 
   explicit Machine(const Program& program) : program_(&program) {
