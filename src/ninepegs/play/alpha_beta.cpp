@@ -176,7 +176,10 @@ std::int64_t AlphaBeta::lookAtMoves(int ply, int depth, std::int64_t alpha, std:
   bool weighs = limits_.exact && measured_ && depth >= weighedFrom && ply > 0;
   for (std::size_t at = 0; at < level.order.size(); ++at) {
     // The table's move is followed first: often it is enough.
-    if (weighs && at == (known ? 1 : 0)) weigh(level, at, ply, depth, low, beta);
+    if (weighs && at == (known ? 1 : 0)) {
+      weigh(level, at, ply, depth, low, beta);
+      weighs = false;  // also if this place is taken again, for a move that is left for later
+    }
     if (ply > 0) {
       // The first of those that rank highest comes next.
       auto highest =

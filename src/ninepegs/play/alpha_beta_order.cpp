@@ -10,7 +10,7 @@ constexpr std::int32_t historyLimit = 1 << 20;
 constexpr std::int32_t killerRank = 1 << 26;
 constexpr std::int32_t enough = 0x7fffffff;  // the rank of a move that needs no other beside it
 // Of an exact search: near the ends it costs more to measure positions than it saves. `wholeGames_`
-// is somewhat more than twice as long as games are.
+// is up to twice as long as games are.
 constexpr int weighedShare = 5;
 constexpr std::int64_t measureShare = 10'000, repliesShare = 50'000;  // of a move's rank
 
