@@ -26,7 +26,7 @@ bool Pasts::legal(const Position& before, const Move& move) {
 }
 
 Pasts::Known Pasts::knownOf(const Knowledge::Ply& ply) {
-  return {ply.own, ply.move, hearing_->of(MoveTexts{ply.seen, ply.seen, ply.told})};
+  return {ply, hearing_->of(MoveTexts{ply.seen, ply.seen, ply.told})};
 }
 
 bool Pasts::looksLike(const Position& before, const Move& move, const Known& ply) const {
@@ -222,6 +222,7 @@ bool Pasts::settle(Past& past, const Known& newest, Stream& stream) {
     std::size_t hidden = stream.below(static_cast<std::uint32_t>(hidden_.size()));
     if (hidden_[hidden] >= past.moves.size()) continue;
     int fewest = std::numeric_limits<int>::max();
+    least.clear();
     bool any = stream.below(3) == 0;
     for (const Move& move : othersOf(past, hidden)) {
       changed_ = 0;
@@ -312,11 +313,13 @@ void Pasts::mend(std::vector<Past>& dead, const Known& ply, Stream& stream, cons
 
 void Pasts::learn(const Knowledge& knowledge, Stream& stream, const StopFlag* stop) {
   const std::vector<Knowledge::Ply>& plies = knowledge.plies();
-  bool goesOn = !pasts_.empty() && start_ == knowledge.start() && plies_.size() <= plies.size() &&
-                std::equal(plies_.begin(), plies_.end(), plies.begin());
+  bool goesOn = !pasts_.empty() && start_ == knowledge.start() && known_.size() <= plies.size() &&
+                std::equal(known_.begin(), known_.end(), plies.begin(),
+                           [](const Knowledge::Ply& one, const Knowledge::Ply& other) {
+                             return one == other;
+                           });
   if (!goesOn) {
     start_ = knowledge.start();
-    plies_.clear();
     known_.clear();
     hidden_.clear();
     alike_.clear();
@@ -338,9 +341,8 @@ void Pasts::learn(const Knowledge& knowledge, Stream& stream, const StopFlag* st
     for (std::size_t i = kept; i < pasts_.size(); ++i) dead.push_back(std::move(pasts_[i]));
     pasts_.resize(kept);
     if (pasts_.empty() && !dead.empty()) mend(dead, known, stream, stop);
-    plies_.push_back(plies[ply]);
     known_.push_back(known);
-    if (known.own && !plies[ply].told.empty()) doubts_.push_back(ply);
+    if (known.own && !known.told.empty()) doubts_.push_back(ply);
     fill(stream, stop);
     if (pasts_.empty()) return;
   }

@@ -50,9 +50,7 @@ class Pasts {
   };
 
   // A ply as the side knows it, and what was heard of it.
-  struct Known {
-    bool own = false;
-    Move move;  // of an own move
+  struct Known : Knowledge::Ply {
     Hearing::Heard heard;
   };
   Known knownOf(const Knowledge::Ply& ply);
@@ -82,8 +80,7 @@ class Pasts {
   const Game* game_;
   std::unique_ptr<Hearing> hearing_;
   std::size_t most_;
-  std::vector<Knowledge::Ply> plies_;  // what was learned
-  std::vector<Known> known_;           // the same
+  std::vector<Known> known_;  // what was learned
   Position start_;
   std::vector<Past> pasts_;
   std::vector<std::size_t> hidden_;  // plies of the other side that may have been other moves
