@@ -14,6 +14,7 @@ constexpr int muchReducedFrom = 6;   // ... by two plies
 constexpr int weighedFrom = 3;       // plies left, of an exact search
 constexpr int windowFrom = 4;        // plies, from which a score is expected near the last
 constexpr std::size_t lateFrom = 4;  // moves in order
+constexpr int tabledFrom = 6;  // empty cells of a game of lines: further on it saves no time
 constexpr std::int32_t leftForLater = std::numeric_limits<std::int32_t>::min();  // rank of a move
 
 }  // namespace
@@ -118,9 +119,16 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
     }
     return takes_ ? taking(ply, 0, leaf(), alpha, beta) : leaf();
   }
+  bool byLines = lines_ != nullptr && ply > 0;
+  if (std::int64_t score = 0; byLines && settledAtOnce(level, ply, depth, score)) return score;
   std::uint64_t own = live_->hash(), hash = keyOf(ply, own);
+  bool tabled = !byLines || lines_->left() >= tabledFrom;
+  if (byLines) {  // while the memory of the table's place is fetched
+    if (tabled) table_->prefetch(hash);
+    rankByLines(level, depth);
+  }
   std::uint16_t first = 0xffff;
-  if (std::optional<TableEntry> entry = table_->find(hash)) {
+  if (std::optional<TableEntry> entry = tabled ? table_->find(hash) : std::nullopt) {
     if (hash == own) first = entry->move;
     if (ply > 0 && (entry->depth >= depth || entry->whole)) {
       std::int64_t score = fetched(entry->score, ply);
@@ -132,13 +140,13 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
     }
   }
   if (!live_->canMove()) return 0;  // nobody can go on and no end holds
-  live_->listMoves(level.moves);
-  if (ply > 0 || level.order.size() != level.moves.size()) {
-    rank(level, depth, first);
-  } else if (first != 0xffff) {  // at the root the drawn order stays, behind the best move
-    auto it = std::find_if(level.order.begin(), level.order.end(),
-                           [&](const auto& one) { return one.second == first; });
-    if (it != level.order.end()) std::rotate(level.order.begin(), it, it + 1);
+  if (byLines) {
+    std::int64_t score = 0;
+    if (knownBehind(level, ply, depth, alpha, beta, score, whole)) return score;
+    for (auto& [rank, number] : level.order)
+      if (number == first) rank = highestRank;
+  } else {
+    putInOrder(level, ply, depth, first);
   }
   std::uint16_t bestMove = level.order.front().second;
   bool wholeHere = true;
@@ -157,7 +165,7 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
   entry.depth = static_cast<std::int8_t>(std::min(depth, 127));
   entry.bound = best >= beta ? Bound::atLeast : best > alpha ? Bound::exact : Bound::atMost;
   entry.whole = anywhere;
-  table_->keep(hash, entry);
+  if (tabled) table_->keep(hash, entry);
   whole = whole && wholeHere;
   return best;
 }
@@ -173,7 +181,7 @@ std::int64_t AlphaBeta::lookAtMoves(int ply, int depth, std::int64_t alpha, std:
   // A forced move is looked through.
   if (guesses && level.moves.size() == 1 && ply < 2 * rootDepth_) ++depth;
   bool asked = depth > 1 || !measured_ || takes_ || limits_.exact;
-  bool weighs = limits_.exact && measured_ && depth >= weighedFrom && ply > 0;
+  bool weighs = limits_.exact && measured_ && !lines_ && depth >= weighedFrom && ply > 0;
   for (std::size_t at = 0; at < level.order.size(); ++at) {
     // The table's move is followed first: often it is enough.
     if (weighs && at == (known ? 1 : 0)) {

@@ -16,6 +16,7 @@
 #include <utility>
 
 #include "ninepegs/play/busy_positions.hpp"
+#include "ninepegs/play/line_live.hpp"
 #include "ninepegs/play/measure.hpp"
 #include "ninepegs/play/position_table.hpp"
 #include "ninepegs/play/worked_out.hpp"
@@ -49,6 +50,8 @@ class AlphaBeta {
   // The best win that an exact search has found, a loss if it is the other side's; 0: none.
   std::int64_t found() const { return found_; }
   const std::vector<Move>& lineFound() const { return lineFound_; }  // how it goes on; may be empty
+  // So many positions are worth a look at whole games before the next depth.
+  std::uint64_t nodesToEnds() const { return nodes_ * (lines_ != nullptr ? 20 : 2); }
   bool stopped() const { return stopped_; }
   // The play that was expected when it looked last; may be empty.
   const std::vector<Move>& line() const { return levels_.front().line; }
@@ -60,6 +63,7 @@ class AlphaBeta {
  private:
   static constexpr std::int64_t endless = winScore * 2;
   static constexpr std::size_t historySize = 1 << 13;
+  static constexpr std::int32_t highestRank = 1 << 30;  // of the table's move
   static constexpr int sharedFrom = 4;      // plies left
   static constexpr int deepestTaking = 12;  // plies behind the last, of moves that take
 
@@ -110,18 +114,28 @@ class AlphaBeta {
   int lengthOfGames();
   void weigh(Level& level, std::size_t from, int ply, int depth, std::int64_t alpha,
              std::int64_t beta);
-  void putInOrder(Level& level, std::size_t from);
+  void sortOpen(Level& level, std::size_t from);
   // Scores of wins count plies from the position in the table, from the root outside it.
   static std::int64_t stored(std::int64_t score, int ply) {
     return !decides(score) ? score : score > 0 ? score + ply : score - ply;
   }
   static std::int64_t fetched(std::int64_t score, int ply) { return stored(score, -ply); }
+  void putInOrder(Level& level, int ply, int depth, std::uint16_t first);
   void rank(Level& level, int depth, std::uint16_t first);
+  // Of a game of lines: is it over now, with the next ply or with the one behind it? Then `score`
+  // is said.
+  bool settledAtOnce(Level& level, int ply, int depth, std::int64_t& score);
+  void rankByLines(Level& level, int depth);
+  // Likewise: does the table know a move that is enough? Those come last that are known to be too
+  // little.
+  bool knownBehind(Level& level, int ply, int depth, std::int64_t alpha, std::int64_t beta,
+                   std::int64_t& score, bool& whole);
   // What the table knows the live position by: its hash, or near the root that of an image.
   std::uint64_t keyOf(int ply, std::uint64_t hash) {
     return images_.empty() || ply > imagedPlies_ ? hash : keyOfImages(hash);
   }
   std::uint64_t keyOfImages(std::uint64_t hash);
+  void liveOn(const Position& position);
   // With several threads: is enough left below to leave it to another for the moment?
   bool shared(int ply, int depth) const {
     return busy_ != nullptr &&
@@ -140,6 +154,7 @@ class AlphaBeta {
   const StopFlag* stop_ = nullptr;
   const Game* game_ = nullptr;
   std::unique_ptr<LivePosition> live_;
+  LineLive* lines_ = nullptr;  // the live position, where an exact search follows lines
   bool measured_ = false, takes_ = false;
   // Of an exact search: images of a position that are worth the same; near the root all of them
   // have one place in the table.

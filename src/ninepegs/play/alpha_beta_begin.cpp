@@ -61,6 +61,13 @@ int AlphaBeta::lengthOfGames() {
   return longest;
 }
 
+void AlphaBeta::liveOn(const Position& position) {
+  std::unique_ptr<LineLive> lines;
+  if (limits_.exact) lines = LineLive::of(*game_, position, images_);
+  lines_ = lines.get();
+  live_ = lines ? std::move(lines) : played().live();
+}
+
 void AlphaBeta::begin(const Game& game, const Position& position, const SearchLimits& limits,
                       const StopFlag* stop) {
   limits_ = limits;
@@ -82,7 +89,7 @@ void AlphaBeta::begin(const Game& game, const Position& position, const SearchLi
   game_ = &game;
   table_->nextSearch();
   busy_ = nullptr;
-  live_ = played().live();
+  liveOn(position);
   if (worksOut_) {
     // As many games as cost little beside the search; at first more.
     std::uint64_t plies = workedOut_->known() ? limits_.nodes / 3 : limits_.nodes;
@@ -112,7 +119,7 @@ void AlphaBeta::beginBeside(AlphaBeta& other, const Position& position, const St
   measured_ = other.measured_, takes_ = other.takes_;
   worksOut_ = other.worksOut_;
   workedOut_ = std::make_shared<WorkedOut>(*other.workedOut_);
-  live_ = played().live();
+  liveOn(position);
   beginAt(position);
 }
 
@@ -129,6 +136,10 @@ void AlphaBeta::beginAt(const Position& position) {
   wholeGames_ = usualGames_ > 0 ? std::min(2 * usualGames_ + 8, limits::searchDepth) : 0;
   imagedPlies_ = wholeGames_ > 0 ? wholeGames_ / imagedShare : fewestImaged;
   for (std::int32_t& one : history_) one /= 8;
+  if (lines_ != nullptr)
+    for (Cell cell = 0; cell < game_->board().size(); ++cell)
+      for (int side = 0; side < 2; ++side)
+        history_[historyPlace(side, lines_->moveTo(cell))] += lines_->linesThrough(cell);
   // Forced moves lead deeper than the depth says.
   int deepest = limits_.depth > 0 ? limits_.depth : limits::searchDepth;
   levels_.resize(
@@ -146,6 +157,11 @@ void AlphaBeta::drawOrder(Stream& stream) {
   auto& order = levels_.front().order;
   for (std::size_t i = order.size(); i > 1; --i)
     std::swap(order[i - 1], order[stream.below(static_cast<std::uint32_t>(i))]);
+  if (lines_ == nullptr) return;
+  std::stable_sort(order.begin(), order.end(), [&](const auto& one, const auto& other) {
+    return lines_->linesThrough(moves()[one.second].choices[0]) >
+           lines_->linesThrough(moves()[other.second].choices[0]);
+  });
 }
 
 }  // namespace ninepegs::play

@@ -8,6 +8,7 @@
 namespace ninepegs::play {
 
 std::uint64_t AlphaBeta::keyOfImages(std::uint64_t hash) {
+  if (lines_ != nullptr) return lines_->leastHash();
   live_->copyTo(imaged_);
   for (const Symmetry& one : images_)
     hash = std::min(hash, game_->hash(game_->checks()->mapped(imaged_, one)));

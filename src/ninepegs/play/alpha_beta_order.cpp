@@ -8,11 +8,24 @@ namespace ninepegs::play {
 
 constexpr std::int32_t historyLimit = 1 << 20;
 constexpr std::int32_t killerRank = 1 << 26;
+constexpr std::int32_t threatRank = 30;
+constexpr int knownFrom = 12;  // empty cells, where positions behind moves are asked for
 constexpr std::int32_t enough = 0x7fffffff;  // the rank of a move that needs no other beside it
 // Of an exact search: near the ends it costs more to measure positions than it saves. `wholeGames_`
 // is up to twice as long as games are.
 constexpr int weighedShare = 5;
 constexpr std::int64_t measureShare = 10'000, repliesShare = 50'000;  // of a move's rank
+
+void AlphaBeta::putInOrder(Level& level, int ply, int depth, std::uint16_t first) {
+  live_->listMoves(level.moves);
+  if (ply > 0 || level.order.size() != level.moves.size()) {
+    rank(level, depth, first);
+  } else if (first != 0xffff) {  // at the root the drawn order stays, behind the best move
+    auto it = std::find_if(level.order.begin(), level.order.end(),
+                           [&](const auto& one) { return one.second == first; });
+    if (it != level.order.end()) std::rotate(level.order.begin(), it, it + 1);
+  }
+}
 
 void AlphaBeta::rank(Level& level, int depth, std::uint16_t first) {
   std::size_t count = level.moves.size();
@@ -22,7 +35,7 @@ void AlphaBeta::rank(Level& level, int depth, std::uint16_t first) {
     const Move& move = level.moves[i];
     std::int32_t rank = 0;
     if (i == first) {
-      rank = 1 << 30;
+      rank = highestRank;
     } else {
       rank = history_[historyPlace(side, move)];
       if (takes_ && live_->takes(move)) rank += 1 << 28;
@@ -31,6 +44,56 @@ void AlphaBeta::rank(Level& level, int depth, std::uint16_t first) {
     }
     level.order[i] = {rank, static_cast<std::uint16_t>(i)};
   }
+}
+
+bool AlphaBeta::settledAtOnce(Level& level, int ply, int depth, std::int64_t& score) {
+  score = 0;
+  if (!live_->canMove()) return true;  // nobody can go on and no end holds
+  if (std::uint64_t wins = lines_->winning(); wins != 0) {
+    level.line.assign(1, lines_->moveTo(std::countr_zero(wins)));
+    score = winScore - ply - 1;
+    return true;
+  }
+  if (depth < 2 || lines_->safe() != 0) return false;
+  score = ply + 2 - winScore;
+  return true;
+}
+
+// Moves that lose at once are left out, unless the search does not look so far.
+void AlphaBeta::rankByLines(Level& level, int depth) {
+  int side = live_->toMove();
+  std::uint64_t safe = depth < 2 ? ~std::uint64_t{0} : lines_->safe();
+  live_->listMoves(level.moves);
+  level.order.clear();
+  for (std::size_t i = 0; i < level.moves.size(); ++i) {
+    const Move& move = level.moves[i];
+    Cell cell = move.choices[0];
+    if ((safe >> cell & 1) == 0) continue;
+    std::int32_t rank =
+        history_[historyPlace(side, move)] + threatRank * lines_->threatsBehind(cell);
+    level.order.emplace_back(rank, static_cast<std::uint16_t>(i));
+  }
+}
+
+bool AlphaBeta::knownBehind(Level& level, int ply, int depth, std::int64_t alpha,
+                            std::int64_t beta, std::int64_t& score, bool& whole) {
+  if (lines_->left() < knownFrom || ply <= imagedPlies_) return false;
+  auto hashOf = [&](std::uint16_t number) {
+    return lines_->hashBehind(level.moves[number].choices[0]);
+  };
+  for (const auto& [rank, number] : level.order) table_->prefetch(hashOf(number));
+  for (auto& [rank, number] : level.order) {
+    std::optional<TableEntry> entry = table_->find(hashOf(number));
+    if (!entry || (!entry->whole && entry->depth < depth - 1)) continue;
+    score = -fetched(entry->score, ply + 1);
+    if (score >= beta && (entry->bound == Bound::exact || entry->bound == Bound::atMost)) {
+      whole = whole && entry->whole;
+      return true;
+    }
+    if (score <= alpha && (entry->bound == Bound::exact || entry->bound == Bound::atLeast))
+      rank -= 1 << 28;
+  }
+  return false;
 }
 
 // Where much lies below, it is worth a look at what each move comes to. Puts the one first that is
@@ -92,12 +155,12 @@ void AlphaBeta::weigh(Level& level, std::size_t from, int ply, int depth, std::i
     }
     open += one.open;
   }
-  if (open > 1 && (wholeGames_ == 0 || ply <= wholeGames_ / weighedShare)) putInOrder(level, from);
+  if (open > 1 && (wholeGames_ == 0 || ply <= wholeGames_ / weighedShare)) sortOpen(level, from);
 }
 
 // Of the moves that are open those first that are good by the measure and leave few replies: less
 // is left to look at there. Requires that there is one.
-void AlphaBeta::putInOrder(Level& level, std::size_t from) {
+void AlphaBeta::sortOpen(Level& level, std::size_t from) {
   using Limits = std::numeric_limits<std::int64_t>;
   int side = live_->toMove();
   std::int64_t lowest = Limits::max(), highest = Limits::min(), fewest = Limits::max(), most = 1;

@@ -64,7 +64,7 @@ class Beside {
             tree.look(depth, whole);
             if (whole && tree.found() == 0) break;
             if (!exact || depth < endsFrom) continue;
-            if (tree.lookToEnds(2 * tree.nodes()) == 0) break;
+            if (tree.lookToEnds(tree.nodesToEnds()) == 0) break;
             if (tree.lookForSooner(tree.nodes())) break;
           }
         } catch (const BadInput&) {  // rules without an end, where the first search may not come
@@ -119,7 +119,7 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
     if (tell_) tell_(choice.steps.back());
     if (settled || (whole && !known)) break;
     if (!limits_.exact || depth < endsFrom) continue;
-    if (tree_.lookToEnds(2 * tree_.nodes()) == 0) {
+    if (tree_.lookToEnds(tree_.nodesToEnds()) == 0) {
       choice.solved = true;
       expect(tree_.line());
       break;
