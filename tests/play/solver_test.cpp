@@ -1,8 +1,10 @@
 #include "ninepegs/play/solver.hpp"
 
+#include <array>
 #include <unordered_map>
 
 #include "ninepegs/play/alpha_beta.hpp"
+#include "ninepegs/verify/endings.hpp"
 #include "ninepegs/verify/every.hpp"
 #include "support/games.hpp"
 
@@ -45,6 +47,54 @@ TEST(Solver, AgreesWithEveryPosition) {
       EXPECT_EQ(solved.moves.front().plies, solved.plies);
     }
   }
+}
+
+// Games of lines are followed by what is filled alone: on boards of all forms, from the start and
+// from positions on the way, the same winner after the same plies as backwards through all
+// positions.
+TEST(Solver, GamesOfLinesAgreeWithEveryPosition) {
+  const std::string head = "game t\nsides Amber and Slate\npiece peg o x\nboard ";
+  const std::string put = "  put peg on there\nends\n  mover wins \"line\" when any line of ";
+  for (const auto& [board, set, length] : std::vector<std::array<std::string, 3>>{
+           {"square 4 x 3", "empty except north of empty", "3"},
+           {"square 3 x 3", "empty except (north of empty or east of empty)", "3"},
+           {"square 4 x 3, without b2", "empty", "3"},
+           {"square 5 x 2", "empty", "3"},
+           {"hexagon 2", "empty", "3"},
+           {"rhombus 4 x 3", "empty except northeast of empty", "3"},
+           {"square 4 x 3", "empty except north of empty", "4"}})
+    for (bool ends : {true, false}) {
+      std::string text = head + board + "\nmove go\n  pick there in " + set + "\n" + put + length +
+                         " in mine\n" + (ends ? "  draw \"full\" when no empty\n" : "");
+      SCOPED_TRACE(text);
+      std::shared_ptr<const SheetGame> game = SheetGame::fromText("game.pegs", text);
+      for (std::uint64_t number = 0; number < 4; ++number) {
+        Stream stream(6, number);
+        Position position = game->start();
+        MoveList moves;
+        for (std::uint64_t ply = 0; ply < number; ++ply) {
+          game->listMoves(position, moves);
+          game->apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
+        }
+        ASSERT_NE(LineLive::of(*game, position, {}), nullptr);
+        verify::Ending ending = verify::solveBackwards(*game, position, {});
+        ASSERT_TRUE(ending.every.solved);
+        Solved solved = solve(*game, position, {.megabytes = 2, .threads = number % 2 ? 2 : 1});
+        ASSERT_TRUE(solved.known);
+        EXPECT_EQ(solved.winner, ending.solved.winner);
+        EXPECT_EQ(solved.plies, ending.solved.plies);
+        ASSERT_EQ(solved.moves.size(), ending.solved.moves.size());
+        for (const Solved::RootMove& one : solved.moves) {
+          auto same = std::find_if(ending.solved.moves.begin(), ending.solved.moves.end(),
+                                   [&](const auto& other) { return other.move == one.move; });
+          ASSERT_NE(same, ending.solved.moves.end());
+          EXPECT_EQ(one.winner, same->winner) << game->moveText(position, one.move);
+          if (one.winner >= 0) {
+            EXPECT_EQ(one.plies, same->plies) << game->moveText(position, one.move);
+          }
+        }
+      }
+    }
 }
 
 // In positions of random games, each move's result is that of the position behind it.
@@ -109,6 +159,28 @@ TEST(Solver, TellsHowFarItIs) {
   EXPECT_GE(told.size(), 10u);
   EXPECT_TRUE(std::is_sorted(told.begin(), told.end()));
   EXPECT_LE(told.back(), solved.nodes);
+}
+
+// On the way it tells who wins before it knows how soon, and then each move.
+TEST(Solver, TellsWhatItHasFound) {
+  std::shared_ptr<const Game> game = test::shipped("connect-four");
+  Position position = test::after(*game, "e, g, e, d, d, f, g, b, b, f");
+  std::vector<Solved> told;
+  SolveOptions options;
+  options.found = [&](const Solved& so) { told.push_back(so); };
+  Solved solved = solve(*game, position, options);
+  ASSERT_GE(told.size(), 1 + solved.moves.size());
+  for (std::size_t i = 0; i < told.size(); ++i) {
+    ASSERT_TRUE(told[i].known);
+    EXPECT_EQ(told[i].winner, solved.winner);
+    EXPECT_GE(told[i].plies, solved.plies);
+    EXPECT_TRUE(told[i].atMost || told[i].plies == solved.plies);
+    if (i > 0) {
+      EXPECT_LE(told[i].plies, told[i - 1].plies);
+      EXPECT_GE(told[i].moves.size(), told[i - 1].moves.size());
+    }
+  }
+  EXPECT_EQ(told.back().moves.size(), solved.moves.size());
 }
 
 // Rules that come to no end far behind the positions that are looked at are in nobody's way.

@@ -196,7 +196,7 @@ void requirePicture(const Said& file) {
 }
 
 struct Progress::State {
-  std::string what;
+  std::string what, found;
   std::uint64_t total = 0;
   bool guessed = false, shown = false;
   std::mutex mutex;
@@ -238,7 +238,14 @@ void Progress::at(std::uint64_t done) {
     text += fmt::format(
         ", {} s left",
         grouped(static_cast<std::uint64_t>(static_cast<double>(state_->total - done) / rate + 1)));
+  if (!state_->found.empty()) text += "; " + state_->found;
   printError("\r\x1b[K" + text);
+}
+
+void Progress::says(std::string found) {
+  if (!state_) return;
+  std::lock_guard lock(state_->mutex);
+  state_->found = std::move(found);
 }
 
 }  // namespace ninepegs::cli

@@ -130,7 +130,8 @@ class Progress {
  public:
   Progress(const Context& context, std::string what, std::uint64_t total, bool guessed = false);
   ~Progress();
-  void at(std::uint64_t done);  // from any thread
+  void at(std::uint64_t done);  // from any thread, as the next
+  void says(std::string found);  // what is known so far: stands behind the numbers from now on
 
  private:
   struct State;

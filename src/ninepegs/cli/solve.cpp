@@ -54,6 +54,9 @@ void run(const Options& options, Context& context) {
   {
     Progress progress(context, "positions", 0, true);
     how.progress = [&](std::uint64_t done) { progress.at(done); };
+    how.found = [&](const play::Solved& so) {
+      progress.says(report::solvedSoFar(*game, position, so));
+    };
     solved = play::solve(*game, position, how);
   }
   if (wantsStop(&stopFlag())) context.exitCode = exitInterrupted;

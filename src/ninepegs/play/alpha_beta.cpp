@@ -14,7 +14,7 @@ constexpr int muchReducedFrom = 6;   // ... by two plies
 constexpr int weighedFrom = 3;       // plies left, of an exact search
 constexpr int windowFrom = 4;        // plies, from which a score is expected near the last
 constexpr std::size_t lateFrom = 4;  // moves in order
-constexpr int tabledFrom = 6;  // empty cells of a game of lines: further on it saves no time
+constexpr int tabledFrom = 6;        // empty cells of a game of lines: further on it saves no time
 constexpr std::int32_t leftForLater = std::numeric_limits<std::int32_t>::min();  // rank of a move
 
 }  // namespace

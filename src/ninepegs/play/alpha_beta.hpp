@@ -64,8 +64,8 @@ class AlphaBeta {
   static constexpr std::int64_t endless = winScore * 2;
   static constexpr std::size_t historySize = 1 << 13;
   static constexpr std::int32_t highestRank = 1 << 30;  // of the table's move
-  static constexpr int sharedFrom = 4;      // plies left
-  static constexpr int deepestTaking = 12;  // plies behind the last, of moves that take
+  static constexpr int sharedFrom = 4;                  // plies left
+  static constexpr int deepestTaking = 12;              // plies behind the last, of moves that take
 
   // A move that takes, where the search has come to its depth.
   struct Taken {
@@ -85,6 +85,7 @@ class AlphaBeta {
     MoveList moves;
     std::vector<Weighed> weighed;
     std::vector<Taken> taken;
+    std::vector<std::uint64_t> threats;  // of a game of lines, by number of the move; or none
     std::vector<std::pair<std::int32_t, std::uint16_t>> order;  // rank, number of the move
     std::vector<Move> line;
     Move killers[2];
@@ -149,6 +150,9 @@ class AlphaBeta {
     return (key * 2 + static_cast<std::size_t>(side)) % historySize;
   }
   void cutBy(Level& level, std::size_t at, int depth, int side);
+  template <class Look>
+  void eachThreat(const Level& level, std::size_t move, int side, Look look);
+  void learnThreats(const Level& level, std::size_t at, int side);
 
   SearchLimits limits_;
   const StopFlag* stop_ = nullptr;
@@ -164,6 +168,8 @@ class AlphaBeta {
   std::shared_ptr<BusyPositions> busy_;  // of the threads of this search; none: it is alone
   std::vector<Level> levels_;
   std::vector<std::int32_t> history_;
+  // Of a game of lines: what a threat at a cell is worth in the order of moves, by side.
+  std::array<std::array<std::int32_t, LineLive::most>, 2> threatWorth_{};
   std::uint64_t nodes_ = 0;
   int rootDepth_ = 0;
   std::int64_t lastScore_ = 0, swing_ = 0;  // of the depth before, and how much scores change

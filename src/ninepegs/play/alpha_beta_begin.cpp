@@ -10,6 +10,7 @@ namespace {
 
 constexpr std::uint64_t usualMegabytes = 8;
 constexpr std::uint64_t workedGames = 400;        // that a measure is worked out from
+constexpr std::int32_t usualThreat = 30;          // at first, beside what cuts have gained
 constexpr int imagedShare = 8, fewestImaged = 4;  // of the plies of whole games
 
 // The symmetries that an exact search of the game may use.
@@ -136,6 +137,7 @@ void AlphaBeta::beginAt(const Position& position) {
   wholeGames_ = usualGames_ > 0 ? std::min(2 * usualGames_ + 8, limits::searchDepth) : 0;
   imagedPlies_ = wholeGames_ > 0 ? wholeGames_ / imagedShare : fewestImaged;
   for (std::int32_t& one : history_) one /= 8;
+  for (auto& worth : threatWorth_) worth.fill(usualThreat);
   if (lines_ != nullptr)
     for (Cell cell = 0; cell < game_->board().size(); ++cell)
       for (int side = 0; side < 2; ++side)
@@ -145,7 +147,10 @@ void AlphaBeta::beginAt(const Position& position) {
   levels_.resize(
       static_cast<std::size_t>(deepest * (limits_.exact ? 1 : 2) + (takes_ ? deepestTaking : 0)) +
       2);
-  for (Level& level : levels_) level.hasKillers[0] = level.hasKillers[1] = false;
+  for (Level& level : levels_) {
+    level.hasKillers[0] = level.hasKillers[1] = false;
+    level.threats.clear();
+  }
   Level& root = levels_.front();
   live_->listMoves(root.moves);
   root.order.resize(root.moves.size());

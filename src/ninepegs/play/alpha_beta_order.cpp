@@ -8,7 +8,6 @@ namespace ninepegs::play {
 
 constexpr std::int32_t historyLimit = 1 << 20;
 constexpr std::int32_t killerRank = 1 << 26;
-constexpr std::int32_t threatRank = 30;
 constexpr int knownFrom = 12;  // empty cells, where positions behind moves are asked for
 constexpr std::int32_t enough = 0x7fffffff;  // the rank of a move that needs no other beside it
 // Of an exact search: near the ends it costs more to measure positions than it saves. `wholeGames_`
@@ -65,18 +64,20 @@ void AlphaBeta::rankByLines(Level& level, int depth) {
   std::uint64_t safe = depth < 2 ? ~std::uint64_t{0} : lines_->safe();
   live_->listMoves(level.moves);
   level.order.clear();
+  level.threats.resize(level.moves.size());
   for (std::size_t i = 0; i < level.moves.size(); ++i) {
     const Move& move = level.moves[i];
     Cell cell = move.choices[0];
     if ((safe >> cell & 1) == 0) continue;
-    std::int32_t rank =
-        history_[historyPlace(side, move)] + threatRank * lines_->threatsBehind(cell);
+    std::int32_t rank = history_[historyPlace(side, move)];
+    level.threats[i] = lines_->threatsBehind(cell);
+    eachThreat(level, i, side, [&](std::int32_t& worth) { rank += worth; });
     level.order.emplace_back(rank, static_cast<std::uint16_t>(i));
   }
 }
 
-bool AlphaBeta::knownBehind(Level& level, int ply, int depth, std::int64_t alpha,
-                            std::int64_t beta, std::int64_t& score, bool& whole) {
+bool AlphaBeta::knownBehind(Level& level, int ply, int depth, std::int64_t alpha, std::int64_t beta,
+                            std::int64_t& score, bool& whole) {
   if (lines_->left() < knownFrom || ply <= imagedPlies_) return false;
   auto hashOf = [&](std::uint16_t number) {
     return lines_->hashBehind(level.moves[number].choices[0]);
@@ -187,6 +188,25 @@ void AlphaBeta::sortOpen(Level& level, std::size_t from) {
   }
 }
 
+// Calls `look` with what a threat at each of the cells is worth that the move newly threatens.
+template <class Look>
+void AlphaBeta::eachThreat(const Level& level, std::size_t move, int side, Look look) {
+  for (std::uint64_t left = level.threats[move]; left != 0; left &= left - 1)
+    look(threatWorth_[static_cast<std::size_t>(side)]
+                     [static_cast<std::size_t>(std::countr_zero(left))]);
+}
+
+// Threats at some cells are worth more than at others: as with moves, what was made in vain gives
+// way to what was not.
+void AlphaBeta::learnThreats(const Level& level, std::size_t at, int side) {
+  for (std::size_t i = 0; i < at; ++i)
+    eachThreat(level, level.order[i].second, side,
+               [](std::int32_t& worth) { worth = std::max(worth - 1, -historyLimit); });
+  eachThreat(level, level.order[at].second, side, [&](std::int32_t& worth) {
+    worth = std::min(worth + static_cast<std::int32_t>(at), historyLimit);
+  });
+}
+
 void AlphaBeta::cutBy(Level& level, std::size_t at, int depth, int side) {
   auto [rank, index] = level.order[at];
   const Move& move = level.moves[index];
@@ -203,6 +223,7 @@ void AlphaBeta::cutBy(Level& level, std::size_t at, int depth, int side) {
       std::int32_t& vain = history_[historyPlace(side, level.moves[level.order[i].second])];
       vain = std::max(vain - 1, -historyLimit);
     }
+    if (!level.threats.empty()) learnThreats(level, at, side);
   }
   std::int32_t& seen = history_[historyPlace(side, move)];
   seen += limits_.exact ? static_cast<std::int32_t>(at) : depth * depth;

@@ -154,11 +154,11 @@ std::uint64_t LineLive::safe() const {
   return out;
 }
 
-int LineLive::threatsBehind(Cell cell) const {
+std::uint64_t LineLive::threatsBehind(Cell cell) const {
   State state = now();
   state.own[turn_] |= bit(cell);
   addWins(state, turn_, cell);
-  return std::popcount(state.wins[turn_]);
+  return state.wins[turn_] & ~now().wins[turn_] & ~bit(cell);
 }
 
 std::uint64_t LineLive::leastHash() const {

@@ -20,6 +20,8 @@ namespace ninepegs::play {
 
 class LineLive final : public LivePosition {
  public:
+  static constexpr int most = 64;  // cells
+
   // Null if the game is of another form, if the board has more than 64 cells, or if somebody has
   // a line already. The game must outlive it. `images`: symmetries that change nothing.
   static std::unique_ptr<LineLive> of(const Game& game, const Position& position,
@@ -50,8 +52,8 @@ class LineLive final : public LivePosition {
   std::uint64_t threatened() const { return now().open & now().wins[1 - turn_]; }
   // Those of the moves behind which the other side cannot win at once. Requires winning() == 0.
   std::uint64_t safe() const;
-  // Empty cells that would complete a line of the side to move if it filled `cell`.
-  int threatsBehind(Cell cell) const;
+  // Cells that would complete a line of the side to move, and do not yet, if it filled `cell`.
+  std::uint64_t threatsBehind(Cell cell) const;
   int linesThrough(Cell cell) const { return static_cast<int>(through_[cell].size()); }
   Move moveTo(Cell cell) const { return Move::of(static_cast<std::uint16_t>(cell), group_); }
   int left() const { return std::popcount(all_ & ~now().filled()); }  // empty cells
@@ -70,7 +72,6 @@ class LineLive final : public LivePosition {
     int winner = -1;
     std::uint64_t filled() const { return own[0] | own[1]; }
   };
-  static constexpr int most = 64;  // cells
 
   LineLive(const SheetGame& game, const rules::LineGame& rules,
            const std::vector<Symmetry>& images);

@@ -31,6 +31,8 @@ struct Choice {
   bool solved = false;     // every line was followed to its end
   std::int64_t score = 0;  // for the side that moves; see winScore
   std::vector<Move> line;  // the play that was expected, beginning with the move
+  // Of an exact search: the score of a win is one that was found, and there may be a sooner one.
+  bool bound = false;
   // How it went on, by depth; none of an opponent that does not deepen.
   struct Step {
     int depth = 0;
@@ -38,10 +40,9 @@ struct Choice {
     std::uint64_t nodes = 0;  // up to here, as the seconds
     double seconds = 0;
     std::vector<Move> line;
+    bool bound = false;  // likewise
   };
   std::vector<Step> steps;
-  bool bound = false;  // of an exact search: the score of a win is one that was found, and there
-                       // may be a sooner one
 };
 
 // Scores above `winScore - limits::searchDepth` are wins: winScore less the plies until then.
@@ -107,7 +108,7 @@ struct SearchLimits {
   bool exact = false;
   // 1 to 9: so strong a player, 1 being the weakest; then `nodes` is given by it. 0: none.
   int level = 0;
-  // Where something is hidden: so many pasts that agree with what is known; 0: 60.
+  // Where something is hidden: so many pasts that agree with what is known; 0: 120.
   std::uint64_t pasts = 0;
   // Beside each other, with one table; 0: 1. With more than one the same seed may give another
   // move, and each looks at its share of `nodes`.

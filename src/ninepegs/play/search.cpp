@@ -100,6 +100,12 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
     if (!line.empty()) choice.line = line, choice.move = line.front();
   };
   expect({tree_.firstMove()});
+  std::int64_t told = 0;
+  auto tellFound = [&] {  // who wins is known before it is known how soon
+    if (!tell_ || tree_.found() == told) return;
+    told = tree_.found();
+    tell_({choice.depth, told, tree_.nodes(), tree_.seconds(), tree_.lineFound(), true});
+  };
   beside_.resize(static_cast<std::size_t>(std::max(0, limits_.threads - 1)));
   Beside beside(beside_, tree_, position, deepest(), limits_.exact, stream);
   for (int depth = 1; depth <= deepest(); ++depth) {
@@ -119,7 +125,9 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
     if (tell_) tell_(choice.steps.back());
     if (settled || (whole && !known)) break;
     if (!limits_.exact || depth < endsFrom) continue;
-    if (tree_.lookToEnds(tree_.nodesToEnds()) == 0) {
+    std::optional<int> end = tree_.lookToEnds(tree_.nodesToEnds());
+    tellFound();
+    if (end == 0) {
       choice.solved = true;
       expect(tree_.line());
       break;
@@ -134,6 +142,7 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
           {choice.depth, choice.score, tree_.nodes(), tree_.seconds(), choice.line});
       break;
     }
+    tellFound();
     if (tree_.stopped()) break;
   }
   beside.end();

@@ -39,16 +39,25 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
   std::unique_ptr<Opponent> search = makeSearch(limits);
   search->stopWith(options.stop);
   int side = game.toMove(position);
+  auto won = [&](std::int64_t score, bool bound) {
+    out.known = true;
+    out.winner = score > 0 ? side : 1 - side;
+    out.plies = static_cast<int>(winScore - std::abs(score));
+    out.atMost = bound;
+  };
+  if (options.found)
+    search->tellSteps([&](const Choice::Step& step) {
+      if (!decides(step.score) || !step.bound) return;
+      won(step.score, true);
+      options.found(out);
+    });
   Choice choice = search->choose(game, position, stream);
+  search->tellSteps(nullptr);
   out.nodes = choice.nodes;
   out.depth = choice.depth;
-  bool decided = choice.depth > 0 && decides(choice.score);
-  out.known = decided || choice.solved;
-  if (decided) {
-    out.winner = choice.score > 0 ? side : 1 - side;
-    out.plies = static_cast<int>(winScore - std::abs(choice.score));
-    out.atMost = choice.bound;
-  }
+  out.known = choice.solved;
+  if (choice.depth > 0 && decides(choice.score)) won(choice.score, choice.bound);
+  if (out.known && options.found) options.found(out);
   auto over = [&] {
     return wantsStop(options.stop) || (options.nodes > 0 && out.nodes >= options.nodes) ||
            (options.seconds > 0 && spent() >= options.seconds);
@@ -82,9 +91,9 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
       Choice reply = search->choose(game, after, stream);
       out.nodes += reply.nodes;
       int mover = game.toMove(after);
-      bool won = reply.depth > 0 && decides(reply.score);
-      one.known = won || reply.solved;
-      if (won) {
+      bool somebody = reply.depth > 0 && decides(reply.score);
+      one.known = somebody || reply.solved;
+      if (somebody) {
         one.winner = reply.score > 0 ? mover : 1 - mover;
         one.plies = 1 + static_cast<int>(winScore - std::abs(reply.score));
         one.atMost = reply.bound;
@@ -92,6 +101,7 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
     }
     out.brokenOff = out.brokenOff || !one.known || one.atMost;
     out.moves.push_back(one);
+    if (options.found) options.found(out);
   }
   putBestFirst(out.moves, side);
   out.seconds = spent();

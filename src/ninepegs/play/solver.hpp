@@ -18,6 +18,9 @@ struct SolveOptions {
   int threads = 1;  // with a limit, what is known when it is reached may differ
   const StopFlag* stop = nullptr;
   std::function<void(std::uint64_t nodes)> progress = nullptr;  // called now and then
+  // Called with all that is known whenever that is more than before: who wins, and in how many
+  // plies; then each move, in the order of the list of legal moves.
+  std::function<void(const struct Solved&)> found = nullptr;
 };
 
 struct Solved {

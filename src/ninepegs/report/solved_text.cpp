@@ -85,6 +85,15 @@ std::string solvedText(const Game& game, const Position& position, const play::S
   return out;
 }
 
+std::string solvedSoFar(const Game& game, const Position& position, const play::Solved& solved) {
+  std::string out = resultOf(game, solved, "a draw");
+  if (solved.moves.empty()) return out;
+  const play::Solved::RootMove& last = solved.moves.back();
+  return fmt::format("{}; {}: {}, {} of {} moves", out, game.moveText(position, last.move),
+                     resultOf(game, last, "a draw"), solved.moves.size(),
+                     game.countMoves(position));
+}
+
 std::string solvedJson(const Game& game, const Position& position, const play::Solved& solved) {
   return jsonOf(game, position, solved).dump(1);
 }

@@ -11,6 +11,9 @@ namespace ninepegs::report {
 
 std::string solvedText(const Game& game, const Position& position, const play::Solved& solved,
                        const Paint& paint);
+// What is known on the way, in a few words: how the position ends, and how the last move that was
+// settled does.
+std::string solvedSoFar(const Game& game, const Position& position, const play::Solved& solved);
 // Without times: for the same options it is the same.
 std::string solvedJson(const Game& game, const Position& position, const play::Solved& solved);
 
