@@ -133,12 +133,22 @@ std::shared_ptr<const Game> GameOptions::openWithVariants(const Context& context
   return opened;
 }
 
-Position GameOptions::position(const Game& rules) const {
+Position GameOptions::from(const Game& rules) const {
   Position position = at ? rules.readPosition(*at, "--at") : rules.start();
   if (at)
     for (const std::string& broken : brokenInvariants(rules, position))
       printError(fmt::format("note: in the position of --at, {}\n", broken));
-  return playMoves(rules, std::move(position), after.value_or(""), "--after");
+  return position;
+}
+
+MoveList GameOptions::moves(const Game& rules, const Position& from) const {
+  MoveList out;
+  playMoves(rules, from, after.value_or(""), "--after", &out);
+  return out;
+}
+
+Position GameOptions::position(const Game& rules) const {
+  return playMoves(rules, from(rules), after.value_or(""), "--after");
 }
 
 int sideNamed(const Game& game, const std::string& text, const std::string& option) {

@@ -90,6 +90,9 @@ struct GameOptions {
   std::shared_ptr<const Game> openWithVariants(const Context& context) const;
   // A position that breaks what must always hold is named on standard error.
   Position position(const Game& game) const;
+  // The same as where it begins, and the moves of --after from there.
+  Position from(const Game& game) const;
+  MoveList moves(const Game& game, const Position& from) const;
 };
 
 // The options of commands that draw games on several threads.
@@ -130,7 +133,7 @@ class Progress {
  public:
   Progress(const Context& context, std::string what, std::uint64_t total, bool guessed = false);
   ~Progress();
-  void at(std::uint64_t done);  // from any thread, as the next
+  void at(std::uint64_t done);   // from any thread, as the next
   void says(std::string found);  // what is known so far: stands behind the numbers from now on
 
  private:

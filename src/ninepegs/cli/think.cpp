@@ -4,6 +4,7 @@
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/draw/thinking_chart.hpp"
+#include "ninepegs/play/knowledge.hpp"
 #include "ninepegs/play/thinking.hpp"
 #include "ninepegs/report/thinking_text.hpp"
 
@@ -17,12 +18,30 @@ struct Options {
   bool json = false;
 };
 
+// What the side to move knows, from where the game began.
+play::Knowledge knowledgeOf(const Options& options, const Game& game) {
+  if (options.csv || options.figure)
+    throw BadInput(Place{}, "where something is hidden, there are no depths to write or draw",
+                   "leave --csv and --figure out");
+  Position at = options.game.from(game);
+  if (!play::Knowledge::knowable(game, at))
+    throw BadInput(Place{},
+                   "nobody can know what led to this position, in which something is hidden",
+                   "name the moves from the beginning with --after");
+  MoveList moves = options.game.moves(game, at);
+  int side = game.toMove(options.game.position(game));
+  play::Knowledge known(game, at, side);
+  for (const Move& move : moves) {
+    known.note(at, move);
+    game.apply(at, move);
+  }
+  known.turn(at);
+  return known;
+}
+
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   Position position = options.game.position(*game);
-  if (game->secrets() != nullptr)
-    throw BadInput(Place{}, "the search would see the other side's secret pieces",
-                   "`think` is for games without secrets");
   if (game->ended(position) || game->countMoves(position) == 0)
     throw BadInput(Place{}, "there is no move to think about: the game is over",
                    "name another position with --at or --after");
@@ -38,7 +57,8 @@ void run(const Options& options, Context& context) {
   {
     Progress progress(context, "positions", 0, true);
     how.progress = [&](std::uint64_t done) { progress.at(done); };
-    thought = play::think(*game, position, how);
+    thought = game->secrets() == nullptr ? play::think(*game, position, how)
+                                         : play::think(*game, knowledgeOf(options, *game), how);
   }
   if (wantsStop(&stopFlag())) context.exitCode = exitInterrupted;
   if (options.csv) writeFile(*options.csv, report::thinkingCsv(*game, position, thought));
@@ -57,9 +77,12 @@ void addThink(CLI::App& app, Context& context) {
       "long.\n"
       "`saved` is what the search leaves out of all that minimax looks at, and loses nothing by "
       "it.\n"
+      "Where something is hidden, each move is looked at in positions that agree with what the "
+      "side knows.\n"
       "Examples:\n"
       "  ninepegs think connect-four --after d,d,d\n"
-      "  ninepegs think chess --depth 5 --csv depths.csv");
+      "  ninepegs think chess --depth 5 --csv depths.csv\n"
+      "  ninepegs think hiding.pegs --after \"hide b2, hide c3\"");
   options.game.addGame(command);
   options.game.addPosition(command);
   option(command, "--depth PLIES", options.depth,

@@ -179,7 +179,7 @@ std::string whyNot(const Game& game, const Position& position, std::string_view 
 }
 
 Position playMoves(const Game& game, Position position, std::string_view moves,
-                   const std::string& source) {
+                   const std::string& source, MoveList* played) {
   if (moves.find('\0') != moves.npos || firstBadUtf8(moves) != moves.npos)
     throw BadInput(Place{source, 0, 0, 1, {}}, "moves are UTF-8 text, divided by commas");
   std::size_t from = 0;
@@ -206,6 +206,7 @@ Position playMoves(const Game& game, Position position, std::string_view moves,
              "say which: " + joined(texts, ", "));
     }
     game.apply(position, found.front());
+    if (played != nullptr) played->push_back(found.front());
     if (to == moves.size()) return position;
     from = to + 1;
   }

@@ -20,7 +20,8 @@ std::string whyNot(const Game& game, const Position& position, std::string_view 
 std::vector<std::string> moveTexts(const Game& game, const Position& position);
 
 // Plays moves divided by commas. Throws BadInput that points at the first that cannot be played.
+// They are added to `played`, if it is there.
 Position playMoves(const Game& game, Position position, std::string_view moves,
-                   const std::string& source);
+                   const std::string& source, MoveList* played = nullptr);
 
 }  // namespace ninepegs

@@ -33,6 +33,10 @@ struct Choice {
   std::vector<Move> line;  // the play that was expected, beginning with the move
   // Of an exact search: the score of a win is one that was found, and there may be a sooner one.
   bool bound = false;
+  // Where something is hidden: the score of each legal move in thousandths, on the mean of so many
+  // positions where the side may be; none of an opponent that does not weigh them.
+  std::vector<std::int64_t> means;
+  std::size_t positions = 0;
   // How it went on, by depth; none of an opponent that does not deepen.
   struct Step {
     int depth = 0;

@@ -65,6 +65,8 @@ Choice PastsPlayer::chosen(const MoveList& moves, const std::vector<double>& sco
   choice.depth = depth;
   choice.nodes = nodes_;
   choice.score = std::llround(scores[best]);
+  choice.positions = positions_.size();
+  for (double score : scores) choice.means.push_back(std::llround(score));
   choice.seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun_).count();
   return choice;
 }
@@ -199,10 +201,12 @@ Choice PastsPlayer::playouts(const Game& game, const Knowledge& knowledge, const
   for (const Tally& one : tallies_) scores.push_back(static_cast<double>(one.pasts));
   Choice choice = chosen(moves, scores, 1, stream);
   choice.nodes = played;
-  const Tally& best = tallies_[static_cast<std::size_t>(
-      std::find(moves.begin(), moves.end(), choice.move) - moves.begin())];
-  choice.score =
-      best.pasts == 0 ? 0 : std::llround(2000 * (best.sum / static_cast<double>(best.pasts) - 0.5));
+  for (std::size_t k = 0; k < moves.size(); ++k) {
+    const Tally& one = tallies_[k];
+    choice.means[k] =
+        one.pasts == 0 ? 0 : std::llround(2000 * (one.sum / static_cast<double>(one.pasts) - 0.5));
+    if (moves[k] == choice.move) choice.score = choice.means[k];
+  }
   return choice;
 }
 

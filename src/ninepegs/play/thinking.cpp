@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "ninepegs/play/knowledge.hpp"
 #include "ninepegs/play/measure.hpp"
 #include "ninepegs/play/worked_out.hpp"
 
@@ -109,6 +110,20 @@ Thinking think(const Game& game, const Position& position, const ThinkOptions& o
     out.plain.push_back(*size);
   }
   scoreEach(game, position, options, measure, out);
+  std::stable_sort(out.moves.begin(), out.moves.end(),
+                   [](const auto& a, const auto& b) { return a.score > b.score; });
+  return out;
+}
+
+Thinking think(const Game& game, const Knowledge& knowledge, const ThinkOptions& options) {
+  Thinking out;
+  Stream stream(options.seed, 0);
+  std::unique_ptr<Opponent> search = makeSearch({.depth = options.depth, .nodes = options.nodes});
+  search->stopWith(options.stop);
+  out.choice = search->chooseKnowing(game, knowledge, stream);
+  out.positions = out.choice.positions;
+  for (std::size_t k = 0; k < out.choice.means.size(); ++k)
+    out.moves.push_back({knowledge.moves()[k], out.choice.means[k], {knowledge.moves()[k]}});
   std::stable_sort(out.moves.begin(), out.moves.end(),
                    [](const auto& a, const auto& b) { return a.score > b.score; });
   return out;

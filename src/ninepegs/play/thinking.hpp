@@ -12,6 +12,8 @@
 
 namespace ninepegs::play {
 
+class Knowledge;
+
 struct ThinkOptions {
   int depth = 0;                         // plies; 0: as far as the positions go
   std::uint64_t nodes = 1'000'000;       // positions that the search may look at
@@ -32,9 +34,16 @@ struct Thinking {
   };
   // Each legal move by itself, looked at one ply less deeply than the search came; the best first.
   std::vector<RootMove> moves;
+  // Where something is hidden: so many positions agree with what the side knows. Then scores are
+  // means over them, in thousandths, and there are no steps and no lines. 0: nothing is hidden.
+  std::size_t positions = 0;
 };
 
 // Requires that there is a legal move.
 Thinking think(const Game& game, const Position& position, const ThinkOptions& options);
+// The same where something is hidden from the side to move: nothing is read but what that side
+// knows. Requires that it is its turn and that it has a move. `options.plainNodes` counts for
+// nothing.
+Thinking think(const Game& game, const Knowledge& knowledge, const ThinkOptions& options);
 
 }  // namespace ninepegs::play

@@ -4,9 +4,11 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/report/board_text.hpp"
 
 namespace ninepegs::report {
 namespace {
@@ -16,6 +18,54 @@ std::string shortLine(const std::vector<std::string>& texts) {
   std::vector<std::string> few(
       texts.begin(), texts.begin() + static_cast<std::ptrdiff_t>(std::min(shown, texts.size())));
   return joined(few, ", ") + (texts.size() > shown ? " ..." : "");
+}
+
+std::string meanText(std::int64_t score) {
+  return fmt::format("{:+.2f}", static_cast<double>(score) / 1000);
+}
+
+// Where each legal move names one cell of one board: how good it is beside the best and the worst,
+// in tenths. Empty if moves are of another form, or all are worth the same.
+std::string meansOnBoard(const Game& game, const Position& position,
+                         const play::Thinking& thought) {
+  std::int64_t best = thought.moves.front().score, worst = thought.moves.back().score;
+  if (best == worst) return "";
+  std::map<std::string, std::string> letters;
+  for (const play::Thinking::RootMove& one : thought.moves) {
+    if (one.move.count != 1 || game.cellsOf(position, one.move).size() != 1) return "";
+    std::string cell = game.board().label(game.cellsOf(position, one.move).front());
+    if (!letters.emplace(cell, std::to_string((one.score - worst) * 9 / (best - worst))).second)
+      return "";
+  }
+  Marks marks;
+  marks.letters = &letters;
+  marks.board = game.boards() == 2 ? 1 - game.toMove(position) : 0;
+  return boardText(game, position, marks, Paint{});
+}
+
+// Where something is hidden from the side to move.
+std::string unseenText(const Game& game, const Position& position, const play::Thinking& thought,
+                       const Paint& paint) {
+  std::string out = paint.strong(game.info().title);
+  out += fmt::format(": {} to move\n\n", game.info().sides[game.toMove(position)]);
+  if (thought.positions == 0)
+    return out + "  no position was found that agrees with what the side knows\n";
+  out += fmt::format("  {} with what the side knows; {} looked ahead, {} in {:.2f} s\n",
+                     thought.positions == 1 ? "1 position agrees"
+                                            : grouped(thought.positions) + " positions agree",
+                     pliesText(static_cast<unsigned long long>(thought.choice.depth)),
+                     grouped(thought.choice.nodes) + " looked at", thought.choice.seconds);
+  out += "\n" + paint.strong("Every move, and what it is worth on the mean") + "\n";
+  constexpr std::size_t most = 12;
+  for (std::size_t i = 0; i < std::min(most, thought.moves.size()); ++i)
+    out += fmt::format("  {:<10} {:>8}\n", game.moveText(position, thought.moves[i].move),
+                       meanText(thought.moves[i].score));
+  if (thought.moves.size() > most)
+    out += fmt::format("  and {} more\n", thought.moves.size() - most);
+  std::string board = meansOnBoard(game, position, thought);
+  if (!board.empty())
+    out += "\n" + paint.strong("Cell by cell, from 0, the worst, to 9, the best") + "\n" + board;
+  return out;
 }
 
 }  // namespace
@@ -39,6 +89,7 @@ std::string scoreText(std::int64_t score) {
 
 std::string thinkingText(const Game& game, const Position& position, const play::Thinking& thought,
                          const Paint& paint) {
+  if (game.secrets() != nullptr) return unseenText(game, position, thought, paint);
   std::string out = paint.strong(game.info().title);
   out += fmt::format(": {} to move\n\n", game.info().sides[game.toMove(position)]);
   out += paint.strong(fmt::format("  {:>5}  {:<16} {:>12} {:>8}  {:>12} {:>9}  {}", "depth",
@@ -93,6 +144,17 @@ std::string thinkingJson(const Game& game, const Position& position,
   Json out;
   out["game"] = game.info().id;
   out["position"] = game.positionText(position);
+  if (game.secrets() != nullptr) {
+    // The position itself would tell what the side cannot know.
+    out.erase("position");
+    out["positions"] = thought.positions;
+    out["plies"] = thought.choice.depth;
+    out["moves"] = Json::array();
+    for (const play::Thinking::RootMove& move : thought.moves)
+      out["moves"].push_back({{"move", game.moveText(position, move.move)},
+                              {"score", static_cast<double>(move.score) / 1000}});
+    return out.dump(1);
+  }
   out["solved"] = thought.choice.solved;
   auto scored = [](Json& one, std::int64_t score) {
     one["score"] = play::decides(score) ? Json(nullptr) : Json(score);
