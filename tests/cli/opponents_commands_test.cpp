@@ -18,6 +18,36 @@ bool has(const std::string& text, const std::string& part) {
   return text.find(part) != std::string::npos;
 }
 
+// Where something is hidden, what is said is what the side knows: not where the ships lie.
+TEST(Think, TellsWhatASideKnows) {
+  Folder folder;
+  std::string sheet = (folder / "hiding.pegs").string();
+  writeFile(
+      sheet,
+      "game hiding\nsides Amber and Slate\nboard square 3 x 2, one each\npiece peg P secret\n"
+      "mark guessed each\nmove hide\n  need no mine\n  pick there in all\n  put peg on there\n"
+      "  written as \"hide \" there\n  seen as \"hidden\"\nmove guess\n"
+      "  pick there in all except my guessed\n  add there to my guessed\n"
+      "  when there in theirs\n    tell \"found\"\n  otherwise\n    tell \"nothing\"\n"
+      "  written as there\nturn hide else guess\nends\n  mover wins \"found\" when any theirs "
+      "and theirs within my guessed\nworth count (my guessed on theirs)\n");
+  auto think = [&](const std::string& hidden, bool json) {
+    std::vector<std::string> words = {"think", sheet,     "--nodes",
+                                      "2000",  "--after", "hide a1, hide " + hidden + ", a1, a2"};
+    if (json) words.push_back("--json");
+    Ran ran = ninepegs(words);
+    EXPECT_EQ(ran.exitCode, 0) << ran.err;
+    return ran.out;
+  };
+  std::string text = think("c1", false);
+  EXPECT_TRUE(has(text, "with what the side knows")) << text;
+  EXPECT_TRUE(has(text, "Cell by cell")) << text;
+  std::string json = think("c1", true);
+  EXPECT_EQ(json, think("b2", true));
+  EXPECT_EQ(Json::parse(json)["moves"].size(), 5u);
+  EXPECT_FALSE(Json::parse(json).contains("position"));
+}
+
 TEST(Match, TellsWhoIsStronger) {
   Ran ran =
       ninepegs({"match", "tic-tac-toe", "search:depth=4", "random", "greedy", "--games", "10"});
@@ -117,7 +147,12 @@ INSTANTIATE_TEST_SUITE_P(
                     Bad{{"solve", "battleship"}, "does not see all"},
                     Bad{{"solve", "tic-tac-toe", "--after", "1, 2, 4, 3, 7"}, "is over"},
                     Bad{{"solve", "tic-tac-toe", "--memory", "0"}, "--memory"},
-                    Bad{{"think", "battleship"}, "secret"},
+                    Bad{{"think", "battleship", "--csv", "d.csv"}, "no depths"},
+                    Bad{{"think", "battleship", "--figure", "d.png"}, "no depths"},
+                    Bad{{"think", "battleship", "--at",
+                         "10/10/10/10/10/10/10/10/10/SS8 | 10/10/10/10/10/10/10/10/10/SS8; Amber "
+                         "to move"},
+                        "--at"},
                     Bad{{"think", "tic-tac-toe", "--depth", "61"}, "--depth"},
                     Bad{{"think", "tic-tac-toe", "--csv", "/none/x"}, "cannot be written"},
                     Bad{{"review", "/none"}, "/none"}, Bad{{"review"}, "RECORD"}));

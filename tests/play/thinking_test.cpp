@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "ninepegs/game/move_text.hpp"
+#include "ninepegs/play/knowledge.hpp"
 #include "ninepegs/report/thinking_text.hpp"
 #include "support/games.hpp"
 
@@ -211,6 +213,55 @@ ends
     ASSERT_EQ(thought.choice.depth, 2);
     EXPECT_EQ(thought.moves.front().score, thought.choice.score);
   }
+}
+
+// Where something is hidden, each move is worth what it is on the mean of all that could be so.
+TEST(Thinking, WeighsWhatASideKnows) {
+  auto game = test::fromText(R"(game hiding
+sides Amber and Slate
+board square 3 x 2, one each
+piece peg P secret
+mark guessed each
+move hide
+  need count mine < 2
+  pick there in all except mine
+  put peg on there
+  written as "hide " there
+  seen as "hidden"
+move guess
+  pick there in all except my guessed
+  add there to my guessed
+  when there in theirs
+    tell "found"
+  otherwise
+    tell "nothing"
+  written as there
+turn hide else guess
+ends
+  mover wins "all found" when any theirs and theirs within my guessed
+worth count (my guessed on theirs)
+)");
+  Position position = game->start();
+  Knowledge known(*game, position, 0);
+  // One of two is found, and two cells hold nothing: the other is on one of three cells.
+  for (const char* typed :
+       {"hide a1", "hide a1", "hide b1", "hide b1", "a1", "a2", "c1", "b2", "c2", "c2"}) {
+    std::vector<Move> found = matchingMoves(*game, position, typed);
+    ASSERT_EQ(found.size(), 1u) << typed;
+    known.note(position, found.front());
+    game->apply(position, found.front());
+  }
+  known.turn(position);
+  Thinking thought = think(*game, known, {.depth = 1});
+  ASSERT_GT(thought.positions, 0u);
+  ASSERT_EQ(thought.moves.size(), 3u);
+  std::int64_t sum = 0;
+  for (const Thinking::RootMove& one : thought.moves) {
+    // One peg is found. A win counts as 3, anything else as 1: one of three moves wins.
+    EXPECT_NEAR(static_cast<double>(one.score), 1667, 350) << game->moveText(position, one.move);
+    sum += one.score;
+  }
+  EXPECT_NEAR(static_cast<double>(sum), 5000, 3);
 }
 
 }  // namespace
