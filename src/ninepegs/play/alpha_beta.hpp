@@ -47,6 +47,9 @@ class AlphaBeta {
   // Of an exact search, once a win is known (`found`): is there a sooner one, and a sooner one than
   // that? The score, if that was settled with so many positions.
   std::optional<std::int64_t> lookForSooner(std::uint64_t nodes);
+  // Of an exact search: does the side to move win (else: does it lose) within so many plies,
+  // whatever the other side does? Nothing if it stopped. Requires plies <= limits::searchDepth.
+  std::optional<bool> forces(bool wins, int plies);
   // The best win that an exact search has found, a loss if it is the other side's; 0: none.
   std::int64_t found() const { return found_; }
   const std::vector<Move>& lineFound() const { return lineFound_; }  // how it goes on; may be empty

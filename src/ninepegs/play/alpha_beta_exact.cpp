@@ -58,6 +58,16 @@ std::optional<std::int64_t> AlphaBeta::lookForSooner(std::uint64_t nodes) {
   return settled;
 }
 
+std::optional<bool> AlphaBeta::forces(bool wins, int plies) {
+  rootDepth_ = plies;
+  bool whole = true;
+  std::int64_t bound = winScore - plies;  // the score of a win in so many plies
+  std::int64_t low = wins ? bound - 1 : -bound;
+  std::int64_t score = look(0, plies, low, low + 1, whole);
+  if (stopped_) return std::nullopt;
+  return wins ? score > low : score <= low;
+}
+
 // A win for one side that the last look has found.
 void AlphaBeta::note(std::int64_t score) {
   if (std::abs(score) <= std::abs(found_)) return;

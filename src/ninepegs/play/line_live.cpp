@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "ninepegs/game/sheet_game.hpp"
 #include "ninepegs/sheet/rules/line_game.hpp"
 
 namespace ninepegs::play {

@@ -1,6 +1,6 @@
 // The live position of a game in which the sides fill the board cell by cell and the first line
-// wins (rules::LineGame), for searches: moves cost a tenth of what they cost by the rules, and it
-// is known which cells win at once. Internal to the room.
+// wins (rules::LineGame), for searches: a move changes some masks, and it is known which cells win
+// at once. It has no measure, no invariants and no list of ends. Internal to the room.
 //
 //   std::unique_ptr<LineLive> lines = LineLive::of(*game, position, {});
 //   bool wins = lines && lines->winning() != 0;
@@ -10,11 +10,14 @@
 #include <bit>
 #include <memory>
 
-#include "ninepegs/game/sheet_game.hpp"
+#include "ninepegs/game/game.hpp"
 
-namespace ninepegs::rules {
+namespace ninepegs {
+class SheetGame;
+namespace rules {
 struct LineGame;
 }
+}  // namespace ninepegs
 
 namespace ninepegs::play {
 
@@ -46,10 +49,8 @@ class LineLive final : public LivePosition {
   std::span<const std::int64_t> invariantValues() override { return {}; }
   std::span<const std::int64_t> invariantsBefore() override { return {}; }
 
-  // Cells as a mask, by their numbers. Those of the moves that win at once; those that would win
-  // for the other side at once if it were to move.
+  // Cells are masks, by their numbers. Those of the moves that win at once.
   std::uint64_t winning() const { return now().open & now().wins[turn_]; }
-  std::uint64_t threatened() const { return now().open & now().wins[1 - turn_]; }
   // Those of the moves behind which the other side cannot win at once. Requires winning() == 0.
   std::uint64_t safe() const;
   // Cells that would complete a line of the side to move, and do not yet, if it filled `cell`.
@@ -57,6 +58,7 @@ class LineLive final : public LivePosition {
   int linesThrough(Cell cell) const { return static_cast<int>(through_[cell].size()); }
   Move moveTo(Cell cell) const { return Move::of(static_cast<std::uint16_t>(cell), group_); }
   int left() const { return std::popcount(all_ & ~now().filled()); }  // empty cells
+  // The hash behind the move to the cell.
   std::uint64_t hashBehind(Cell cell) const {
     return now().hash ^ keys_[static_cast<std::size_t>(turn_)][cell] ^ turnKey_;
   }

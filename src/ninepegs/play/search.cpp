@@ -5,6 +5,7 @@
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/play/alpha_beta.hpp"
 #include "ninepegs/play/over_pasts.hpp"
+#include "ninepegs/play/prover.hpp"
 
 namespace ninepegs::play {
 namespace {
@@ -16,7 +17,7 @@ constexpr std::uint32_t levelSlips[] = {40, 30, 22, 15, 10, 6, 3, 1, 0};
 
 constexpr int endsFrom = 6;  // plies of an exact search, before whole games are followed between
 
-class Search final : public Opponent {
+class Search final : public Prover {
  public:
   explicit Search(const SearchLimits& limits) : said_(limits), limits_(limits) {
     if (limits.level > 0) limits_.nodes = levelNodes[limits.level - 1];
@@ -30,6 +31,10 @@ class Search final : public Opponent {
     if (slips(stream)) choice = makeRandom()->chooseKnowing(game, knowledge, stream);
     return choice;
   }
+
+  std::optional<bool> forces(const Game& game, const Position& position, int side,
+                             int plies) override;
+  std::uint64_t nodesAsked() const override { return tree_.nodes(); }
 
   std::string name() const override { return nameOf(said_); }
 
@@ -162,7 +167,21 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
   return choice;
 }
 
+std::optional<bool> Search::forces(const Game& game, const Position& position, int side,
+                                   int plies) {
+  Result result = game.result(position);
+  if (result.kind != ResultKind::ongoing)
+    return plies >= 0 && result.kind == ResultKind::win && result.winner == side;
+  if (plies <= 0 || game.countMoves(position) == 0) return false;
+  tree_.begin(game, position, limits_, stop_);
+  return tree_.forces(game.toMove(position) == side, plies);
+}
+
 }  // namespace
+
+std::unique_ptr<Prover> makeProver(const SearchLimits& limits) {
+  return std::make_unique<Search>(limits);
+}
 
 std::unique_ptr<Opponent> makeSearch(const SearchLimits& limits) {
   return std::make_unique<Search>(limits);

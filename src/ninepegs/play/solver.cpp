@@ -4,6 +4,8 @@
 #include <chrono>
 #include <cstdlib>
 
+#include "ninepegs/play/prover.hpp"
+
 namespace ninepegs::play {
 
 constexpr std::size_t longestLine = 200;  // plies
@@ -19,6 +21,38 @@ void putBestFirst(std::vector<Solved::RootMove>& moves, int side) {
   std::stable_sort(moves.begin(), moves.end(),
                    [&](const auto& a, const auto& b) { return rankOf(a, side) > rankOf(b, side); });
 }
+
+namespace {
+
+// Best play of a win that is known to take so many plies and no fewer: the winner hurries, the
+// loser puts it off. Shorter, if it was stopped on the way.
+std::vector<Move> bestPlay(const Game& game, Position at, const Solved& solved, const Move& first,
+                           Prover& prover, const std::function<bool(std::uint64_t)>& goesOn) {
+  std::vector<Move> line;
+  MoveList moves;
+  for (int left = solved.plies; left > 0; --left) {
+    game.listMoves(at, moves);
+    if (line.empty())
+      std::rotate(moves.begin(), std::find(moves.begin(), moves.end(), first), moves.end());
+    bool hurries = game.toMove(at) == solved.winner, found = false;
+    for (const Move& move : moves) {
+      Position after = at;
+      game.apply(after, move);
+      std::optional<bool> wins =
+          prover.forces(game, after, solved.winner, hurries ? left - 1 : left - 2);
+      if (!wins || !goesOn(prover.nodesAsked())) return line;
+      if (*wins != hurries) continue;
+      line.push_back(move);
+      at = std::move(after);
+      found = true;
+      break;
+    }
+    if (!found) return line;
+  }
+  return line;
+}
+
+}  // namespace
 
 Solved solve(const Game& game, const Position& position, const SolveOptions& options) {
   auto begun = std::chrono::steady_clock::now();
@@ -36,7 +70,7 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
   limits.threads = options.threads;
   if (options.progress)
     limits.progress = [&](std::uint64_t nodes) { options.progress(out.nodes + nodes); };
-  std::unique_ptr<Opponent> search = makeSearch(limits);
+  std::unique_ptr<Prover> search = makeProver(limits);
   search->stopWith(options.stop);
   int side = game.toMove(position);
   auto won = [&](std::int64_t score, bool bound) {
@@ -63,9 +97,14 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
            (options.seconds > 0 && spent() >= options.seconds);
   };
   out.brokenOff = over();
-  // Best play, move by move: the line of a search ends where its table knew the rest.
+  // The line of a search ends where its table knew the rest, and who loses need not put it off.
+  if (out.known && !out.atMost && out.winner >= 0)
+    out.line = bestPlay(game, position, out, choice.move, *search, [&](std::uint64_t nodes) {
+      out.nodes += nodes;
+      return !over();
+    });
   Position at = position;
-  while (out.known && !out.atMost && !over() && !game.ended(at) && game.countMoves(at) > 0 &&
+  while (out.known && out.winner < 0 && !over() && !game.ended(at) && game.countMoves(at) > 0 &&
          out.line.size() < longestLine) {
     Choice next = out.line.empty() ? choice : search->choose(game, at, stream);
     if (!next.solved && !decides(next.score)) break;
