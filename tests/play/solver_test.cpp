@@ -11,6 +11,15 @@
 namespace ninepegs::play {
 namespace {
 
+// Behind so many plies of a random game. Requires that none ends sooner.
+Position drawnPosition(const Game& game, std::uint64_t seed, std::uint64_t number, int plies) {
+  Stream stream(seed, number);
+  std::unique_ptr<LivePosition> live = game.live();
+  while (live->plies() < plies && live->playDrawn(stream)) {
+  }
+  return live->position();
+}
+
 // Forwards by alpha-beta, and backwards through all positions: the same winner after the same
 // plies.
 TEST(Solver, AgreesWithEveryPosition) {
@@ -69,13 +78,7 @@ TEST(Solver, GamesOfLinesAgreeWithEveryPosition) {
       SCOPED_TRACE(text);
       std::shared_ptr<const SheetGame> game = SheetGame::fromText("game.pegs", text);
       for (std::uint64_t number = 0; number < 4; ++number) {
-        Stream stream(6, number);
-        Position position = game->start();
-        MoveList moves;
-        for (std::uint64_t ply = 0; ply < number; ++ply) {
-          game->listMoves(position, moves);
-          game->apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
-        }
+        Position position = drawnPosition(*game, 6, number, static_cast<int>(number));
         ASSERT_NE(LineLive::of(*game, position, {}), nullptr);
         verify::Ending ending = verify::solveBackwards(*game, position, {});
         ASSERT_TRUE(ending.every.solved);
@@ -101,13 +104,7 @@ TEST(Solver, GamesOfLinesAgreeWithEveryPosition) {
 TEST(Solver, EveryMoveIsSolved) {
   std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
   for (std::uint64_t number = 0; number < 12; ++number) {
-    Stream stream(4, number);
-    Position position = game->start();
-    MoveList moves;
-    for (int ply = 0; ply < 4; ++ply) {
-      game->listMoves(position, moves);
-      game->apply(position, moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
-    }
+    Position position = drawnPosition(*game, 4, number, 4);
     if (game->ended(position)) continue;
     Solved solved = solve(*game, position, {.megabytes = 2});
     ASSERT_TRUE(solved.known);

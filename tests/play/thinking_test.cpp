@@ -2,7 +2,6 @@
 
 #include <algorithm>
 
-#include "ninepegs/game/move_text.hpp"
 #include "ninepegs/play/knowledge.hpp"
 #include "ninepegs/report/thinking_text.hpp"
 #include "support/games.hpp"
@@ -244,12 +243,12 @@ worth count (my guessed on theirs)
   Position position = game->start();
   Knowledge known(*game, position, 0);
   // One of two is found, and two cells hold nothing: the other is on one of three cells.
-  for (const char* typed :
-       {"hide a1", "hide a1", "hide b1", "hide b1", "a1", "a2", "c1", "b2", "c2", "c2"}) {
-    std::vector<Move> found = matchingMoves(*game, position, typed);
-    ASSERT_EQ(found.size(), 1u) << typed;
-    known.note(position, found.front());
-    game->apply(position, found.front());
+  MoveList moves;
+  playMoves(*game, position, "hide a1, hide a1, hide b1, hide b1, a1, a2, c1, b2, c2, c2", "test",
+            &moves);
+  for (const Move& move : moves) {
+    known.note(position, move);
+    game->apply(position, move);
   }
   known.turn(position);
   Thinking thought = think(*game, known, {.depth = 1});

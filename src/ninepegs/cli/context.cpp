@@ -141,14 +141,12 @@ Position GameOptions::from(const Game& rules) const {
   return position;
 }
 
-MoveList GameOptions::moves(const Game& rules, const Position& from) const {
-  MoveList out;
-  playMoves(rules, from, after.value_or(""), "--after", &out);
-  return out;
+Position GameOptions::played(const Game& rules, const Position& from, MoveList* moves) const {
+  return playMoves(rules, from, after.value_or(""), "--after", moves);
 }
 
 Position GameOptions::position(const Game& rules) const {
-  return playMoves(rules, from(rules), after.value_or(""), "--after");
+  return played(rules, from(rules));
 }
 
 int sideNamed(const Game& game, const std::string& text, const std::string& option) {

@@ -90,9 +90,9 @@ struct GameOptions {
   std::shared_ptr<const Game> openWithVariants(const Context& context) const;
   // A position that breaks what must always hold is named on standard error.
   Position position(const Game& game) const;
-  // The same as where it begins, and the moves of --after from there.
+  // The same in two: where it begins, and behind the moves of --after, which are added to `moves`.
   Position from(const Game& game) const;
-  MoveList moves(const Game& game, const Position& from) const;
+  Position played(const Game& game, const Position& from, MoveList* moves = nullptr) const;
 };
 
 // The options of commands that draw games on several threads.

@@ -18,18 +18,16 @@ struct Options {
   bool json = false;
 };
 
-// What the side to move knows, from where the game began.
-play::Knowledge knowledgeOf(const Options& options, const Game& game) {
+// What a side knows when its turn has come, from where the game began.
+play::Knowledge knowledgeOf(const Options& options, const Game& game, Position at,
+                            const MoveList& moves, int side) {
   if (options.csv || options.figure)
     throw BadInput(Place{}, "where something is hidden, there are no depths to write or draw",
                    "leave --csv and --figure out");
-  Position at = options.game.from(game);
   if (!play::Knowledge::knowable(game, at))
     throw BadInput(Place{},
                    "nobody can know what led to this position, in which something is hidden",
                    "name the moves from the beginning with --after");
-  MoveList moves = options.game.moves(game, at);
-  int side = game.toMove(options.game.position(game));
   play::Knowledge known(game, at, side);
   for (const Move& move : moves) {
     known.note(at, move);
@@ -41,7 +39,9 @@ play::Knowledge knowledgeOf(const Options& options, const Game& game) {
 
 void run(const Options& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
-  Position position = options.game.position(*game);
+  Position from = options.game.from(*game);
+  MoveList moves;
+  Position position = options.game.played(*game, from, &moves);
   if (game->ended(position) || game->countMoves(position) == 0)
     throw BadInput(Place{}, "there is no move to think about: the game is over",
                    "name another position with --at or --after");
@@ -57,8 +57,11 @@ void run(const Options& options, Context& context) {
   {
     Progress progress(context, "positions", 0, true);
     how.progress = [&](std::uint64_t done) { progress.at(done); };
-    thought = game->secrets() == nullptr ? play::think(*game, position, how)
-                                         : play::think(*game, knowledgeOf(options, *game), how);
+    thought =
+        game->secrets() == nullptr
+            ? play::think(*game, position, how)
+            : play::think(*game, knowledgeOf(options, *game, from, moves, game->toMove(position)),
+                          how);
   }
   if (wantsStop(&stopFlag())) context.exitCode = exitInterrupted;
   if (options.csv) writeFile(*options.csv, report::thinkingCsv(*game, position, thought));

@@ -84,6 +84,12 @@ class AlphaBeta {
     bool open = false;       // neither over there, nor known to be too little
     std::int64_t worth = 0, replies = 0;
   };
+  // What the table knows of the position behind a move: neither, if it knows too little.
+  struct Behind {
+    bool enough = false, tooLittle = false;
+    bool whole = false;
+    std::int64_t score = 0;  // of the move
+  };
   struct Level {
     MoveList moves;
     std::vector<Weighed> weighed;
@@ -118,6 +124,9 @@ class AlphaBeta {
   int lengthOfGames();
   void weigh(Level& level, std::size_t from, int ply, int depth, std::int64_t alpha,
              std::int64_t beta);
+  // `again`: the same side moves there.
+  Behind knownOf(std::uint64_t hash, bool again, int ply, int depth, std::int64_t alpha,
+                 std::int64_t beta) const;
   void sortOpen(Level& level, std::size_t from);
   // Scores of wins count plies from the position in the table, from the root outside it.
   static std::int64_t stored(std::int64_t score, int ply) {

@@ -133,11 +133,13 @@ void AlphaBeta::beginAt(const Position& position) {
   found_ = 0;
   lineFound_.clear();
   live_->setUp(position);
-  usualGames_ = limits_.exact ? lengthOfGames() : 0;
-  wholeGames_ = usualGames_ > 0 ? std::min(2 * usualGames_ + 8, limits::searchDepth) : 0;
-  // One ply for each empty cell, and one in which it is seen that there is none left.
-  if (lines_ != nullptr)
+  if (lines_ != nullptr) {
+    // One ply for each empty cell, and one in which it is seen that there is none left.
     usualGames_ = wholeGames_ = std::min(lines_->left() + 1, limits::searchDepth);
+  } else {
+    usualGames_ = limits_.exact ? lengthOfGames() : 0;
+    wholeGames_ = usualGames_ > 0 ? std::min(2 * usualGames_ + 8, limits::searchDepth) : 0;
+  }
   imagedPlies_ = wholeGames_ > 0 ? wholeGames_ / imagedShare : fewestImaged;
   for (std::int32_t& one : history_) one /= 8;
   for (auto& worth : threatWorth_) worth.fill(usualThreat);

@@ -76,6 +76,18 @@ void AlphaBeta::rankByLines(Level& level, int depth) {
   }
 }
 
+AlphaBeta::Behind AlphaBeta::knownOf(std::uint64_t hash, bool again, int ply, int depth,
+                                     std::int64_t alpha, std::int64_t beta) const {
+  std::optional<TableEntry> entry = table_->find(hash);
+  if (!entry || (!entry->whole && entry->depth < depth - 1)) return {};
+  std::int64_t score = fetched(entry->score, ply + 1);
+  if (!again) score = -score;
+  bool exact = entry->bound == Bound::exact;
+  bool more = exact || entry->bound == (again ? Bound::atLeast : Bound::atMost);
+  bool less = exact || entry->bound == (again ? Bound::atMost : Bound::atLeast);
+  return {score >= beta && more, score <= alpha && less, entry->whole, score};
+}
+
 bool AlphaBeta::knownBehind(Level& level, int ply, int depth, std::int64_t alpha, std::int64_t beta,
                             std::int64_t& score, bool& whole) {
   if (lines_->left() < knownFrom || ply <= imagedPlies_) return false;
@@ -84,15 +96,13 @@ bool AlphaBeta::knownBehind(Level& level, int ply, int depth, std::int64_t alpha
   };
   for (const auto& [rank, number] : level.order) table_->prefetch(hashOf(number));
   for (auto& [rank, number] : level.order) {
-    std::optional<TableEntry> entry = table_->find(hashOf(number));
-    if (!entry || (!entry->whole && entry->depth < depth - 1)) continue;
-    score = -fetched(entry->score, ply + 1);
-    if (score >= beta && (entry->bound == Bound::exact || entry->bound == Bound::atMost)) {
-      whole = whole && entry->whole;
+    Behind known = knownOf(hashOf(number), false, ply, depth, alpha, beta);
+    if (known.enough) {
+      whole = whole && known.whole;
+      score = known.score;
       return true;
     }
-    if (score <= alpha && (entry->bound == Bound::exact || entry->bound == Bound::atLeast))
-      rank -= 1 << 28;
+    if (known.tooLittle) rank -= 1 << 28;
   }
   return false;
 }
@@ -138,21 +148,14 @@ void AlphaBeta::weigh(Level& level, std::size_t from, int ply, int depth, std::i
   for (std::size_t at = from; at < level.order.size(); ++at) {
     Weighed& one = level.weighed[at];
     if (!one.open) continue;
-    if (std::optional<TableEntry> entry = table_->find(one.hash);
-        entry && (entry->whole || entry->depth >= depth - 1)) {
-      std::int64_t score = fetched(entry->score, ply + 1);
-      if (!one.again) score = -score;
-      Bound less = one.again ? Bound::atMost : Bound::atLeast;
-      Bound more = one.again ? Bound::atLeast : Bound::atMost;
-      bool exact = entry->bound == Bound::exact;
-      if (score >= beta && (exact || entry->bound == more)) {
-        level.order[at].first = enough;
-        return;
-      }
-      if (score <= alpha && (exact || entry->bound == less)) {
-        level.order[at].first = tooLittle;
-        one.open = false;
-      }
+    Behind known = knownOf(one.hash, one.again, ply, depth, alpha, beta);
+    if (known.enough) {
+      level.order[at].first = enough;
+      return;
+    }
+    if (known.tooLittle) {
+      level.order[at].first = tooLittle;
+      one.open = false;
     }
     open += one.open;
   }

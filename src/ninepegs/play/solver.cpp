@@ -24,6 +24,22 @@ void putBestFirst(std::vector<Solved::RootMove>& moves, int side) {
 
 namespace {
 
+// The score of a win or a loss, said of the position or of a move; `before`: so many plies lead to
+// where `mover` is to move and has that score.
+template <class One>
+void say(One& one, std::int64_t score, bool bound, int mover, int before) {
+  one.known = true;
+  one.winner = score > 0 ? mover : 1 - mover;
+  one.plies = before + static_cast<int>(winScore - std::abs(score));
+  one.atMost = bound;
+}
+template <class One>
+void say(One& one, const Choice& choice, int mover, int before) {
+  one.known = choice.solved;
+  if (choice.depth > 0 && decides(choice.score))
+    say(one, choice.score, choice.bound, mover, before);
+}
+
 // Best play of a win that is known to take so many plies and no fewer: the winner hurries, the
 // loser puts it off. Shorter, if it was stopped on the way.
 std::vector<Move> bestPlay(const Game& game, Position at, const Solved& solved, const Move& first,
@@ -73,24 +89,17 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
   std::unique_ptr<Prover> search = makeProver(limits);
   search->stopWith(options.stop);
   int side = game.toMove(position);
-  auto won = [&](std::int64_t score, bool bound) {
-    out.known = true;
-    out.winner = score > 0 ? side : 1 - side;
-    out.plies = static_cast<int>(winScore - std::abs(score));
-    out.atMost = bound;
-  };
   if (options.found)
     search->tellSteps([&](const Choice::Step& step) {
       if (!decides(step.score) || !step.bound) return;
-      won(step.score, true);
+      say(out, step.score, true, side, 0);
       options.found(out);
     });
   Choice choice = search->choose(game, position, stream);
   search->tellSteps(nullptr);
   out.nodes = choice.nodes;
   out.depth = choice.depth;
-  out.known = choice.solved;
-  if (choice.depth > 0 && decides(choice.score)) won(choice.score, choice.bound);
+  say(out, choice, side, 0);
   if (out.known && options.found) options.found(out);
   auto over = [&] {
     return wantsStop(options.stop) || (options.nodes > 0 && out.nodes >= options.nodes) ||
@@ -129,14 +138,7 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
     } else if (!over() && out.known) {
       Choice reply = search->choose(game, after, stream);
       out.nodes += reply.nodes;
-      int mover = game.toMove(after);
-      bool somebody = reply.depth > 0 && decides(reply.score);
-      one.known = somebody || reply.solved;
-      if (somebody) {
-        one.winner = reply.score > 0 ? mover : 1 - mover;
-        one.plies = 1 + static_cast<int>(winScore - std::abs(reply.score));
-        one.atMost = reply.bound;
-      }
+      say(one, reply, game.toMove(after), 1);
     }
     out.brokenOff = out.brokenOff || !one.known || one.atMost;
     out.moves.push_back(one);

@@ -20,6 +20,18 @@ std::string shortLine(const std::vector<std::string>& texts) {
   return joined(few, ", ") + (texts.size() > shown ? " ..." : "");
 }
 
+// A line for each of the best moves, and how many there are besides.
+template <class LineOf>
+std::string eachMove(const play::Thinking& thought, LineOf lineOf) {
+  constexpr std::size_t most = 12;
+  std::string out;
+  for (std::size_t i = 0; i < std::min(most, thought.moves.size()); ++i)
+    out += lineOf(thought.moves[i]);
+  if (thought.moves.size() > most)
+    out += fmt::format("  and {} more\n", thought.moves.size() - most);
+  return out;
+}
+
 std::string meanText(std::int64_t score) {
   return fmt::format("{:+.2f}", static_cast<double>(score) / 1000);
 }
@@ -32,8 +44,9 @@ std::string meansOnBoard(const Game& game, const Position& position,
   if (best == worst) return "";
   std::map<std::string, std::string> letters;
   for (const play::Thinking::RootMove& one : thought.moves) {
-    if (one.move.count != 1 || game.cellsOf(position, one.move).size() != 1) return "";
-    std::string cell = game.board().label(game.cellsOf(position, one.move).front());
+    std::vector<Cell> cells = game.cellsOf(position, one.move);
+    if (one.move.count != 1 || cells.size() != 1) return "";
+    std::string cell = game.board().label(cells.front());
     if (!letters.emplace(cell, std::to_string((one.score - worst) * 9 / (best - worst))).second)
       return "";
   }
@@ -46,22 +59,18 @@ std::string meansOnBoard(const Game& game, const Position& position,
 // Where something is hidden from the side to move.
 std::string unseenText(const Game& game, const Position& position, const play::Thinking& thought,
                        const Paint& paint) {
-  std::string out = paint.strong(game.info().title);
-  out += fmt::format(": {} to move\n\n", game.info().sides[game.toMove(position)]);
   if (thought.positions == 0)
-    return out + "  no position was found that agrees with what the side knows\n";
-  out += fmt::format("  {} with what the side knows; {} looked ahead, {} in {:.2f} s\n",
-                     thought.positions == 1 ? "1 position agrees"
-                                            : grouped(thought.positions) + " positions agree",
-                     pliesText(static_cast<unsigned long long>(thought.choice.depth)),
-                     grouped(thought.choice.nodes) + " looked at", thought.choice.seconds);
+    return "  no position was found that agrees with what the side knows\n";
+  std::string out =
+      fmt::format("  {} with what the side knows; {} looked ahead, {} in {:.2f} s\n",
+                  thought.positions == 1 ? "1 position agrees"
+                                         : grouped(thought.positions) + " positions agree",
+                  pliesText(static_cast<unsigned long long>(thought.choice.depth)),
+                  grouped(thought.choice.nodes) + " looked at", thought.choice.seconds);
   out += "\n" + paint.strong("Every move, and what it is worth on the mean") + "\n";
-  constexpr std::size_t most = 12;
-  for (std::size_t i = 0; i < std::min(most, thought.moves.size()); ++i)
-    out += fmt::format("  {:<10} {:>8}\n", game.moveText(position, thought.moves[i].move),
-                       meanText(thought.moves[i].score));
-  if (thought.moves.size() > most)
-    out += fmt::format("  and {} more\n", thought.moves.size() - most);
+  out += eachMove(thought, [&](const play::Thinking::RootMove& one) {
+    return fmt::format("  {:<10} {:>8}\n", game.moveText(position, one.move), meanText(one.score));
+  });
   std::string board = meansOnBoard(game, position, thought);
   if (!board.empty())
     out += "\n" + paint.strong("Cell by cell, from 0, the worst, to 9, the best") + "\n" + board;
@@ -89,9 +98,9 @@ std::string scoreText(std::int64_t score) {
 
 std::string thinkingText(const Game& game, const Position& position, const play::Thinking& thought,
                          const Paint& paint) {
-  if (game.secrets() != nullptr) return unseenText(game, position, thought, paint);
   std::string out = paint.strong(game.info().title);
   out += fmt::format(": {} to move\n\n", game.info().sides[game.toMove(position)]);
+  if (game.secrets() != nullptr) return out + unseenText(game, position, thought, paint);
   out += paint.strong(fmt::format("  {:>5}  {:<16} {:>12} {:>8}  {:>12} {:>9}  {}", "depth",
                                   "score", "positions", "factor", "minimax", "saved", "line")) +
          "\n";
@@ -126,15 +135,11 @@ std::string thinkingText(const Game& game, const Position& position, const play:
   if (thought.plain.size() < thought.choice.steps.size())
     out += "  minimax would look at too many positions where its column is empty\n";
   out += "\n" + paint.strong("Every move") + "\n";
-  constexpr std::size_t most = 12;
-  for (std::size_t i = 0; i < std::min(most, thought.moves.size()); ++i) {
-    const play::Thinking::RootMove& one = thought.moves[i];
+  out += eachMove(thought, [&](const play::Thinking::RootMove& one) {
     std::vector<std::string> texts = lineTexts(game, position, one.line);
-    out += fmt::format("  {:<10} {:<16} {}\n", texts.front(), scoreText(one.score),
+    return fmt::format("  {:<10} {:<16} {}\n", texts.front(), scoreText(one.score),
                        paint.faint(shortLine({texts.begin() + 1, texts.end()})));
-  }
-  if (thought.moves.size() > most)
-    out += fmt::format("  and {} more\n", thought.moves.size() - most);
+  });
   return out;
 }
 
