@@ -121,6 +121,46 @@ TEST(Playouts, WhatIsProvedHolds) {
   EXPECT_GT(solved, 30);
 }
 
+const char* const sawing =
+    "game sawing\nsides Amber and Slate\nboard square 4 x 4\npiece peg a s\nmark gone\n"
+    "start\n  peg of Amber b1\n  peg of Slate d4\ndefine free = empty except gone\n"
+    "move push\n  pick here in mine\n  pick there in free on step any from here\n"
+    "  shift here to there\n  pick out in free\n  add out to gone\n"
+    "  written as there \"/\" out\nmove stay\n  pick out in free\n  need count free < 4\n"
+    "  add out to gone\n  written as out\nturn push or stay\n"
+    "ends\n  mover wins \"stuck\" when stuck\n";
+
+// Where moves are taken apart by their choices, and in trees that are kept or stand beside another.
+TEST(Playouts, WhatIsProvedHoldsOfMovesInParts) {
+  std::shared_ptr<const Game> game = test::fromText(sawing);
+  int solved = 0, wide = 0, number = 0;
+  for (const Position& from : drawn(*game, 8, 4)) {
+    Stream stream(5, static_cast<std::uint64_t>(number));
+    std::unique_ptr<Opponent> playouts =
+        makePlayouts({.playouts = 15'000, .threads = 1 + number++ % 2});
+    Position position = from;
+    while (game->result(position).kind == ResultKind::ongoing) {
+      Choice choice = playouts->choose(*game, position, stream);
+      Position at = position;
+      for (const Move& move : choice.line) {
+        MoveList moves;
+        game->listMoves(at, moves);
+        ASSERT_NE(std::find(moves.begin(), moves.end(), move), moves.end());
+        game->apply(at, move);
+      }
+      if (choice.solved) {
+        ++solved;
+        wide += game->countMoves(position) >= 64;
+        Choice exact = makeSearch({.exact = true})->choose(*game, position, stream);
+        EXPECT_EQ(choice.score > 0, exact.score > 0) << game->positionText(position);
+      }
+      game->apply(position, choice.move);
+    }
+  }
+  EXPECT_GT(solved, 20);
+  EXPECT_GT(wide, 0);
+}
+
 TEST(Playouts, WinsAndBlocks) {
   std::shared_ptr<const Game> game = test::shipped("connect-four");
   for (const auto& [moves, wanted] : std::vector<std::pair<const char*, const char*>>{

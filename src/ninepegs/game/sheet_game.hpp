@@ -116,14 +116,22 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
   template <class Bundles>
   bool doubtful(const Bundles& found) const {
     if (!mayRepeat_) return false;
-    std::uint64_t total = 0;
+    if (found.overflown) return true;
     for (int i = 0; i < found.used; ++i) {
       const auto& bundle = found.bundles[i];
-      if (bundle.group != sheet::passGroup && program_.groups[bundle.group].mayRepeat)
-        total += bundle.moves;
+      if (bundle.group == sheet::passGroup || !program_.groups[bundle.group].mayRepeat) continue;
+      const auto* first = found.bundles;  // of the same move
+      while (first->group != bundle.group) ++first;
+      const std::vector<int>& unwritten = program_.groups[bundle.group].unwritten;
+      if (unwritten.empty() && (first != &bundle || bundle.moves > 1)) return true;
+      for (int place : unwritten) {
+        int one = found.choiceOf(bundle, place);
+        if (one < 0 || one != found.choiceOf(*first, place)) return true;
+      }
     }
-    return found.overflown || total > 1;
+    return false;
   }
+  bool doubtful(const MoveList& moves) const;
   void fillInfo();
   const sheet::Program& counting(bool parts) const;
   void setUp(std::vector<Diagnostic>& found);

@@ -9,19 +9,29 @@ namespace ninepegs::play {
 namespace {
 
 constexpr double exploration = 1.0;
+constexpr int wide = 20;             // children; then a bound of one that was never tried ...
+constexpr double firstPlay = 1.3;    // ... is this
 constexpr int longestPlayout = 400;  // plies; then nobody has won
 constexpr int measuredPlayout = 24;  // ... and the measure says who is ahead
 constexpr int sightedPlies = 2;      // of a playout, that see a win at once
 constexpr double rapidWeight = 600;  // visits at which its own results count as much as rapid ones
 constexpr double rapidExploration = 0.25;
 constexpr std::size_t moveKeys = 1 << 14;
-constexpr int keptPlies = 2;  // between the last position and one that goes on from it
+constexpr int keptPlies = 2;               // between the last position and one that goes on from it
+constexpr std::uint64_t dearestSight = 4;  // positions to see a win in one, for each ply played
+constexpr std::size_t manyMoves = 64;      // from so many on they are taken apart by their choices
 
 // A number for moves that read alike, in whatever position; different moves may share one.
 std::size_t keyOf(const Move& move) {
   std::size_t key = move.group;
   for (int i = 0; i < move.count; ++i) key = key * 1009 + move.choices[static_cast<std::size_t>(i)];
   return key % moveKeys;
+}
+
+// What tells moves apart: first which move of the sheet it is, then choice by choice.
+int keyAt(const Move& move, int level) {
+  if (level == 0) return move.group;
+  return level <= move.count ? move.choices[static_cast<std::size_t>(level - 1)] : -1;
 }
 
 }  // namespace
@@ -34,7 +44,9 @@ void PlayoutTree::begin(const Game& game, const Position& position, std::uint64_
   game_ = &game;
   live_->setUp(position);
   root_ = position;
+  bool wasRapid = rapid_;
   rapid_ = movesStay(position);
+  kept = kept && rapid_ == wasRapid;  // else it was grown in another way
   for (std::vector<std::uint32_t>& keys : playedAt_) keys.assign(rapid_ ? moveKeys : 0, 0);
   playout_ = 0;
   if (!kept) {
@@ -49,11 +61,16 @@ bool PlayoutTree::goOnFrom(const Position& position) {
   std::uint64_t wanted = game_->hash(position);
   live_->setUp(root_);
   auto look = [&](auto& again, std::uint32_t at) -> bool {
-    if (live_->hash() == wanted && live_->position() == position) return keepFrom(at);
+    if (!nodes_[at].part && live_->hash() == wanted && live_->position() == position)
+      return keepFrom(at);
     if (live_->plies() == keptPlies || nodes_[at].children == 0) return false;
     for (std::uint32_t i = 0; i < nodes_[at].count; ++i) {
       std::uint32_t child = nodes_[at].children + i;
       if (nodes_[child].visits == 0) continue;
+      if (nodes_[child].part) {
+        if (again(again, child)) return true;
+        continue;
+      }
       live_->play(nodes_[child].move);
       bool found = again(again, child);
       live_->takeBack();
@@ -77,31 +94,63 @@ bool PlayoutTree::keepFrom(std::uint32_t at) {
   return true;
 }
 
-void PlayoutTree::addMoves(const PlayoutTree& other) {
-  for (std::uint32_t i = 0; i < nodes_[0].count; ++i) {
-    Node& mine = nodes_[nodes_[0].children + i];
-    const Node& theirs = other.nodes_[other.nodes_[0].children + i];
-    mine.visits += theirs.visits;
-    mine.sum += theirs.sum;
-    if (mine.proven == Proven::open) mine.proven = theirs.proven;
+void PlayoutTree::addMoves(const PlayoutTree& other, std::uint32_t mine, std::uint32_t theirs) {
+  for (std::uint32_t i = 0; i < nodes_[mine].count; ++i) {
+    Node& one = nodes_[nodes_[mine].children + i];
+    const Node& more = other.nodes_[other.nodes_[theirs].children + i];
+    one.visits += more.visits;
+    one.sum += more.sum;
+    if (one.proven == Proven::open) one.proven = more.proven;
+    if (one.part) addMoves(other, nodes_[mine].children + i, other.nodes_[theirs].children + i);
   }
-  prove(0);
+  prove(mine);
 }
 
 // Requires that the live position is the node's. False: there is no room for its moves.
 bool PlayoutTree::expand(std::uint32_t at) {
   live_->listMoves(moves_);
-  if (moves_.size() > 0xffff || nodes_.size() + moves_.size() > most_) return false;
+  bool apart = !rapid_ && moves_.size() >= manyMoves;
+  // Parts of moves are fewer than the moves.
+  if (moves_.size() > 0xffff || nodes_.size() + moves_.size() * (apart ? 2 : 1) > most_)
+    return false;
+  if (apart) {
+    std::sort(moves_.begin(), moves_.end(), [](const Move& a, const Move& b) {
+      for (int level = 0;; ++level)
+        if (a == b || keyAt(a, level) != keyAt(b, level)) return keyAt(a, level) < keyAt(b, level);
+    });
+    addChildren(at, 0, moves_.size(), 0);
+    return true;
+  }
   nodes_[at].children = static_cast<std::uint32_t>(nodes_.size());
   nodes_[at].count = static_cast<std::uint16_t>(moves_.size());
-  auto mover = static_cast<std::uint8_t>(live_->toMove());
-  for (const Move& move : moves_) {
-    Node child;
-    child.move = move;
-    child.mover = mover;
-    nodes_.push_back(child);
-  }
+  for (const Move& move : moves_) addNode(move, false);
   return true;
+}
+
+void PlayoutTree::addNode(const Move& move, bool part) {
+  Node node;
+  node.move = move;
+  node.mover = static_cast<std::uint8_t>(live_->toMove());
+  node.part = part;
+  nodes_.push_back(node);
+}
+
+// The moves, sorted, from one to before another, which are alike before this level.
+void PlayoutTree::addChildren(std::uint32_t at, std::size_t from, std::size_t to, int level) {
+  while (keyAt(moves_[from], level) == keyAt(moves_[to - 1], level)) ++level;
+  auto children = static_cast<std::uint32_t>(nodes_.size());
+  auto endOf = [&](std::size_t first) {
+    std::size_t end = first + 1;
+    while (end < to && keyAt(moves_[end], level) == keyAt(moves_[first], level)) ++end;
+    return end;
+  };
+  for (std::size_t first = from; first < to; first = endOf(first))
+    addNode(moves_[first], endOf(first) > first + 1);
+  nodes_[at].children = children;
+  nodes_[at].count = static_cast<std::uint16_t>(nodes_.size() - children);
+  std::uint32_t child = children;
+  for (std::size_t first = from; first < to; first = endOf(first), ++child)
+    if (nodes_[child].part) addChildren(child, first, endOf(first), level + 1);
 }
 
 // Do most moves stay possible for a while?
@@ -161,6 +210,7 @@ void PlayoutTree::grow(Stream& stream) {
     }
     at = best(at, stream);
     path_.push_back(at);
+    if (nodes_[at].part) continue;
     note(nodes_[at].move, nodes_[at].mover);
     live_->play(nodes_[at].move);
   }
@@ -192,7 +242,8 @@ bool PlayoutTree::ended(std::uint32_t at, double& forFirst) {
   return true;
 }
 
-// The child with the highest bound; one that was never tried comes first.
+// The child with the highest bound. One that was never tried comes first; where there are many
+// children, only before those that did badly.
 std::uint32_t PlayoutTree::best(std::uint32_t at, Stream& stream) {
   if (rapid_) return bestRapid(at, stream);
   const Node& node = nodes_[at];
@@ -203,15 +254,17 @@ std::uint32_t PlayoutTree::best(std::uint32_t at, Stream& stream) {
     if (child.proven == winOf(child.mover)) return i;
     if (child.proven == winOf(1 - child.mover)) continue;
     if (child.visits == 0) {
-      if (stream.below(++fresh) == 0) chosen = i;
+      ++fresh;
       continue;
     }
-    if (fresh > 0) continue;
     double bound = static_cast<double>(child.sum) / child.visits +
                    exploration * std::sqrt(log / static_cast<double>(child.visits));
     if (bound > most) most = bound, chosen = i;
   }
-  return chosen;
+  if (fresh == 0 || (node.count >= wide && most >= firstPlay)) return chosen;
+  std::uint32_t nth = stream.below(fresh);
+  for (std::uint32_t i = node.children;; ++i)
+    if (nodes_[i].visits == 0 && nodes_[i].proven == Proven::open && nth-- == 0) return i;
 }
 
 // The same where rapid results stand in for those that are not there yet.
@@ -257,9 +310,9 @@ void PlayoutTree::prove(std::uint32_t at) {
 // A game to its end, for the first side.
 double PlayoutTree::playOut(Stream& stream) {
   int longest = measured_ ? measuredPlayout : longestPlayout;
-  std::uint64_t seen = 0;
-  for (int ply = 0; ply < longest && !live_->ended(); ++ply) {
-    if (ply < sightedPlies && winsAtOnce(*live_, live_->toMove(), moves_, seen))
+  for (int ply = 0; ply < longest && !live_->ended(); ++ply, ++played_) {
+    if (ply < sightedPlies && seen_ <= played_ * dearestSight &&
+        winsAtOnce(*live_, live_->toMove(), moves_, seen_))
       return live_->toMove() == 0 ? 1 : 0;
     if (!rapid_) {
       if (!live_->playDrawn(stream)) return 0.5;
@@ -297,6 +350,7 @@ std::uint32_t PlayoutTree::preferred(const Node& node) const {
 Choice PlayoutTree::chosen() const {
   Choice choice;
   std::uint32_t at = preferred(nodes_[0]);
+  while (nodes_[at].part) at = preferred(nodes_[at]);
   const Node& node = nodes_[at];
   choice.move = node.move;
   choice.solved = nodes_[0].proven != Proven::open;
@@ -305,11 +359,14 @@ Choice PlayoutTree::chosen() const {
                  : node.proven == winOf(1 - node.mover) ? 1 - winScore
                                                         : std::llround(2000 * (mean - 0.5));
   while (true) {
-    choice.line.push_back(nodes_[at].move);
-    ++choice.depth;
+    if (!nodes_[at].part) {
+      choice.line.push_back(nodes_[at].move);
+      ++choice.depth;
+    }
     if (nodes_[at].children == 0) break;
-    at = preferred(nodes_[at]);
-    if (nodes_[at].visits == 0 && nodes_[at].proven == Proven::open) break;
+    std::uint32_t next = preferred(nodes_[at]);
+    if (!nodes_[at].part && nodes_[next].visits == 0 && nodes_[next].proven == Proven::open) break;
+    at = next;
   }
   return choice;
 }

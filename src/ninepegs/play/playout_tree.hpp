@@ -3,7 +3,10 @@
 // proved backed up exactly (M. Winands, Y. Bjornsson, J. Saito, "Monte-Carlo tree search solver",
 // 2008). Where moves stay possible for long, such as placing on an empty cell, a move also learns
 // from playouts in which it came later (S. Gelly, D. Silver, "Combining online and offline
-// knowledge in UCT", 2007). Internal to the room.
+// knowledge in UCT", 2007). Where there are many moves of several choices, the choices are made one
+// after the other, so that moves that begin alike share what is learned of them (B. Childs,
+// J. Brodeur, L. Kocsis, "Transpositions and move groups in Monte Carlo tree search", 2008).
+// Internal to the room.
 //
 //   PlayoutTree tree;
 //   tree.begin(*game, position, 64);
@@ -27,6 +30,7 @@ class PlayoutTree {
     std::uint32_t children = 0;  // where they begin; 0: not expanded
     std::uint16_t count = 0;
     std::uint8_t mover = 0;  // who made the move
+    bool part = false;       // only the first choices of moves, which its children go on with
     Proven proven = Proven::open;
     std::uint32_t visits = 0;
     float sum = 0;  // of results, for the mover: 1 a win, 1/2 a draw
@@ -43,16 +47,19 @@ class PlayoutTree {
   // One playout: down the tree, a new part of it, a game to its end, and back.
   void grow(Stream& stream);
   // Adds what another tree of the same position learned of its moves.
-  void addMoves(const PlayoutTree& other);
+  void addMoves(const PlayoutTree& other) { addMoves(other, 0, 0); }
   // The best move, with the play that is expected.
   Choice chosen() const;
 
  private:
   static Proven winOf(int side) { return side == 0 ? Proven::firstWins : Proven::secondWins; }
   bool expand(std::uint32_t at);
+  void addChildren(std::uint32_t at, std::size_t from, std::size_t to, int level);
+  void addNode(const Move& move, bool part);
   bool movesStay(const Position& position);
   bool goOnFrom(const Position& position);
   bool keepFrom(std::uint32_t at);
+  void addMoves(const PlayoutTree& other, std::uint32_t mine, std::uint32_t theirs);
   void note(const Move& move, int side);
   bool madeAfter(const Move& move, int side, std::size_t plies) const;
   bool ended(std::uint32_t at, double& forFirst);
@@ -75,6 +82,8 @@ class PlayoutTree {
   std::vector<std::uint32_t> playedAt_[2];
   std::uint32_t playout_ = 0;
   int ply_ = 0;
+  // Plies of playouts, and positions looked at to see wins in one.
+  std::uint64_t played_ = 0, seen_ = 0;
   MoveList moves_;
 };
 

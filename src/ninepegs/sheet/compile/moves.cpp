@@ -14,6 +14,7 @@ void Compiler::group(int index) {
   group.moveClass = plan.moveClass;
   group.classLine = plan.classLine;
   group.mayRepeat = plan.mayRepeat;
+  group.unwritten = plan.unwritten;
   for (const Clause* one : plan.head) {
     if (!rules::isChoice(*one)) continue;
     group.choiceIsCell.push_back(as<rules::PickCell>(*one) != nullptr);

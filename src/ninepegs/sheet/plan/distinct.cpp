@@ -192,14 +192,47 @@ bool roundsRunTogether(const ClauseList& list) {
   });
 }
 
+// Which choices of the head these are; empty if not all of them are made there.
+std::vector<int> inHead(const MovePlan& plan, const std::set<NameId>& picks) {
+  std::vector<int> out;
+  int choice = 0;
+  for (const Clause* one : plan.head) {
+    if (!isChoice(*one)) continue;
+    if (picks.count(madeName(*one)) > 0) out.push_back(choice);
+    ++choice;
+  }
+  if (out.size() != picks.size()) out.clear();
+  return out;
+}
+
+// Is there no effect on the board but this name's piece that is put on it?
+bool putsOnly(const MovePlan& plan, NameId pick) {
+  const Put* found = nullptr;
+  for (const Clause* one : plan.all) {
+    const Put* put = as<Put>(*one);
+    if (put != nullptr && found == nullptr && nameIn(*put->where) == pick) {
+      found = put;
+      continue;
+    }
+    if (put != nullptr || as<Shift>(*one) != nullptr || as<ShiftAll>(*one) != nullptr ||
+        as<Take>(*one) != nullptr || as<Flip>(*one) != nullptr || as<Change>(*one) != nullptr ||
+        holdsClauses(*one))
+      return false;
+  }
+  return found != nullptr && plan.assigned.count(pick) == 0;
+}
+
 }  // namespace
 
 // Two ways differ if every choice is written in their texts, or all but one, on whose cell the only
-// effect on the board puts a piece. What is picked in a `repeat` must be written in each round.
-bool mayRepeat(const Rules& rules, const MovePlan& plan, const MoveRule& move, Shortcuts without) {
+// effect on the board puts a piece; or if they agree in all that is not written. What is picked in
+// a `repeat` must be written in each round.
+void planRepeats(const Rules& rules, MovePlan& plan, const MoveRule& move, Shortcuts without) {
+  plan.mayRepeat = true;
+  plan.unwritten.clear();
   std::set<NameId> picks, shown;
   bool own = false;
-  if (!collectPicks(plan.all, picks)) return true;  // a text shows one of them
+  if (!collectPicks(plan.all, picks)) return;  // a text shows one of them
   // The whole text, or without one the move's own picks, shows a pick wherever it was made; what is
   // written shows it if it is written whenever it was made.
   for (const Clause& one : move.body)
@@ -209,7 +242,7 @@ bool mayRepeat(const Rules& rules, const MovePlan& plan, const MoveRule& move, S
   collectWritten(plan.all, texts, own);  // in `after`, too
   if (!own) collectPicks(pointers(move.body), shown);
   surelyWritten(plan.all, {}, shown);
-  if (roundsRunTogether(plan.all)) return true;
+  if (roundsRunTogether(plan.all)) return;
   // A line is written by its ends, which others may have, too, where lines can bend.
   bool straight = takes(without, Shortcut::rays) && runsStraight(rules.board) &&
                   rules.boardRule.kind != Shape::points;
@@ -224,21 +257,9 @@ bool mayRepeat(const Rules& rules, const MovePlan& plan, const MoveRule& move, S
   // A part that was changed on the way no longer tells what was picked.
   std::erase_if(
       picks, [&](NameId pick) { return shown.count(pick) > 0 && plan.assigned.count(pick) == 0; });
-  if (textsRunTogether(rules, plan, move)) return true;
-  if (picks.size() != 1) return !picks.empty();
-  const Put* found = nullptr;
-  for (const Clause* one : plan.all) {
-    const Put* put = as<Put>(*one);
-    if (put != nullptr && found == nullptr && nameIn(*put->where) == *picks.begin()) {
-      found = put;
-      continue;
-    }
-    if (put != nullptr || as<Shift>(*one) != nullptr || as<ShiftAll>(*one) != nullptr ||
-        as<Take>(*one) != nullptr || as<Flip>(*one) != nullptr || as<Change>(*one) != nullptr ||
-        holdsClauses(*one))
-      return true;
-  }
-  return found == nullptr || plan.assigned.count(*picks.begin()) > 0;
+  if (textsRunTogether(rules, plan, move)) return;
+  plan.mayRepeat = !picks.empty() && !(picks.size() == 1 && putsOnly(plan, *picks.begin()));
+  if (plan.mayRepeat) plan.unwritten = inHead(plan, picks);
 }
 
 }  // namespace ninepegs::sheet

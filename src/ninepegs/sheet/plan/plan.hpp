@@ -37,6 +37,8 @@ struct MovePlan {
   MoveClass moveClass = MoveClass::mask;
   int classLine = 0;      // of the sheet: what makes it so
   bool mayRepeat = true;  // two ways of it may come to the same
+  // ... only if one of these choices of the head differs; empty: whatever differs.
+  std::vector<int> unwritten;
   // Of the generator: what of the head it works out.
   std::vector<RunPick> runs;
   std::set<NameId> lets;  // that what decides reads
@@ -69,8 +71,8 @@ bool holdsChoices(const rules::Clause& clause);
 // same (distinct.cpp), what generators work out (heads.cpp).
 std::vector<int> guardedKinds(const rules::Rules& rules, Shortcuts without);
 void foresee(const rules::Rules& rules, MovePlan& plan);
-bool mayRepeat(const rules::Rules& rules, const MovePlan& plan, const rules::MoveRule& move,
-               Shortcuts without);
+void planRepeats(const rules::Rules& rules, MovePlan& plan, const rules::MoveRule& move,
+                 Shortcuts without);
 void planHead(MovePlan& plan, Shortcuts without);
 
 }  // namespace ninepegs::sheet

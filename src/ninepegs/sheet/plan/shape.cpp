@@ -231,8 +231,7 @@ Plan planMoves(const Rules& rules, Shortcuts without) {
     if (!plan.guardedKinds.empty()) foresee(rules, one);
     classify(rules, index, one);
     planHead(one, without);
-    one.mayRepeat =
-        !takes(without, Shortcut::distinct) || mayRepeat(rules, one, rules.moves[index], without);
+    if (takes(without, Shortcut::distinct)) planRepeats(rules, one, rules.moves[index], without);
   }
   return plan;
 }

@@ -58,6 +58,12 @@ struct BundleSink : NoSink {
   }
   void pass() { add(passGroup, nullptr, 0, 0, 0, Bits<W>::none(), 1); }
   bool any() const { return total > 0; }
+  // What is chosen at this place in all moves of the bundle; -1: not the same in all of them.
+  int choiceOf(const Bundle& bundle, int place) const {
+    if (place < bundle.count - 1) return bundle.choices[place];
+    if (bundle.lastOne >= 0) return bundle.lastOne;
+    return bundle.moves == 1 ? bundle.base + bundle.last.first() : -1;
+  }
 };
 
 }  // namespace ninepegs::sheet

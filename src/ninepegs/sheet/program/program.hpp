@@ -147,7 +147,9 @@ struct GroupCode {
   std::array<int, 2> text = {0, 0};        // replays the move and writes its texts
   MoveClass moveClass = MoveClass::flat;
   int classLine = 0;       // the line that sets the class
-  bool mayRepeat = false;  // two moves may have the same text and position
+  bool mayRepeat = false;  // two moves may have the same text and position ...
+  // ... only if one of these choices differs; empty: whatever differs.
+  std::vector<int> unwritten;
 };
 struct EndCode {
   std::string name, drawName;
