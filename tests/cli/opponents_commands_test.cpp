@@ -99,6 +99,42 @@ TEST(Think, ShowsDepths) {
   EXPECT_EQ(ninepegs(json).out, ninepegs(json).out);
 }
 
+TEST(Think, ShowsWhoeverThinks) {
+  Folder folder;
+  std::string chart = (folder / "p.svg").string(), rows = (folder / "p.csv").string();
+  std::vector<std::string> said = {"think",    "hut-pass", "--with", "playouts:playouts=100",
+                                   "--figure", chart,      "--csv",  rows};
+  Ran ran = ninepegs(said);
+  EXPECT_EQ(ran.exitCode, 0) << ran.err;
+  EXPECT_TRUE(has(ran.out, "share of its playouts")) << ran.out;
+  EXPECT_TRUE(has(readFile(chart, 1 << 20), "</svg>"));
+  EXPECT_TRUE(has(readFile(rows, 10'000), "\n100,\""));
+  said = {"think", "hut-pass", "--with", "playouts:playouts=100", "--json"};
+  Json json = Json::parse(ninepegs(said).out);
+  EXPECT_EQ(json["steps"].back()["playouts"], 100);
+  std::uint64_t all = 0;
+  for (const Json& move : json["moves"]) all += move["playouts"].get<std::uint64_t>();
+  EXPECT_EQ(all, 100u);
+  // Minimax looks at what its own column says.
+  json = Json::parse(ninepegs({"think", "othello", "--with", "minimax:depth=3", "--json"}).out);
+  ASSERT_EQ(json["depths"].size(), 3u);
+  for (const Json& depth : json["depths"]) EXPECT_EQ(depth["nodes"], depth["minimax_nodes"]);
+}
+
+TEST(Match, WritesRows) {
+  Folder folder;
+  std::string rows = (folder / "m.csv").string();
+  EXPECT_EQ(
+      ninepegs({"match", "tic-tac-toe", "greedy", "minimax:depth=2", "--games", "4", "--csv", rows})
+          .exitCode,
+      0);
+  std::string text = readFile(rows, 10'000);
+  EXPECT_TRUE(has(text, "number,first,second,opening_plies,plies,winner,result\n1,\"")) << text;
+  EXPECT_EQ(std::count(text.begin(), text.end(), '\n'), 5) << text;
+  EXPECT_TRUE(has(text, "\"greedy\",\"minimax:depth=2\"")) << text;
+  EXPECT_TRUE(has(text, "\"minimax:depth=2\",\"greedy\"")) << text;
+}
+
 // Three of a kind stand open: one side does not see it, then the other lets it stand.
 TEST(Review, NamesTheMovesThatGaveTheResultAway) {
   Folder folder;
@@ -135,27 +171,32 @@ TEST_P(BadCommand, IsRefused) {
 }
 INSTANTIATE_TEST_SUITE_P(
     Opponents, BadCommand,
-    testing::Values(Bad{{"match", "tic-tac-toe", "search"}, "two opponents"},
-                    Bad{{"match", "tic-tac-toe", "search", "serch"}, "did you mean \"search\"?"},
-                    Bad{{"play", "battleship", "--at", "skiff of Slate a1 b1; Amber to move"},
-                        "cannot know what led to"},
-                    Bad{{"match", "tic-tac-toe", "greedy", "random", "--games", "0"}, "--games"},
-                    Bad{{"match", "tic-tac-toe", "greedy", "random", "search", "--settle", "9"},
-                        "--settle"},
-                    Bad{{"match", "tic-tac-toe", "greedy", "random", "--resume", "/none/x"},
-                        "cannot be written"},
-                    Bad{{"solve", "battleship"}, "does not see all"},
-                    Bad{{"solve", "tic-tac-toe", "--after", "1, 2, 4, 3, 7"}, "is over"},
-                    Bad{{"solve", "tic-tac-toe", "--memory", "0"}, "--memory"},
-                    Bad{{"think", "battleship", "--csv", "d.csv"}, "no depths"},
-                    Bad{{"think", "battleship", "--figure", "d.png"}, "no depths"},
-                    Bad{{"think", "battleship", "--at",
-                         "10/10/10/10/10/10/10/10/10/SS8 | 10/10/10/10/10/10/10/10/10/SS8; Amber "
-                         "to move"},
-                        "--at"},
-                    Bad{{"think", "tic-tac-toe", "--depth", "61"}, "--depth"},
-                    Bad{{"think", "tic-tac-toe", "--csv", "/none/x"}, "cannot be written"},
-                    Bad{{"review", "/none"}, "/none"}, Bad{{"review"}, "RECORD"}));
+    testing::Values(
+        Bad{{"match", "tic-tac-toe", "search"}, "two opponents"},
+        Bad{{"match", "tic-tac-toe", "search", "serch"}, "did you mean \"search\"?"},
+        Bad{{"play", "battleship", "--at", "skiff of Slate a1 b1; Amber to move"},
+            "cannot know what led to"},
+        Bad{{"match", "tic-tac-toe", "greedy", "random", "--games", "0"}, "--games"},
+        Bad{{"match", "tic-tac-toe", "greedy", "random", "search", "--settle", "9"}, "--settle"},
+        Bad{{"match", "tic-tac-toe", "greedy", "random", "--resume", "/none/x"},
+            "cannot be written"},
+        Bad{{"solve", "battleship"}, "does not see all"},
+        Bad{{"solve", "tic-tac-toe", "--after", "1, 2, 4, 3, 7"}, "is over"},
+        Bad{{"solve", "tic-tac-toe", "--memory", "0"}, "--memory"},
+        Bad{{"think", "battleship", "--csv", "d.csv"}, "no depths"},
+        Bad{{"think", "battleship", "--figure", "d.png"}, "no depths"},
+        Bad{{"think", "battleship", "--at",
+             "10/10/10/10/10/10/10/10/10/SS8 | 10/10/10/10/10/10/10/10/10/SS8; Amber "
+             "to move"},
+            "--at"},
+        Bad{{"think", "tic-tac-toe", "--depth", "61"}, "--depth"},
+        Bad{{"think", "tic-tac-toe", "--with", "greedy"}, "weighs nothing"},
+        Bad{{"think", "tic-tac-toe", "--with", "serch"}, "did you mean \"search\"?"},
+        Bad{{"think", "tic-tac-toe", "--with", "search", "--depth", "2"}, "do not go with it"},
+        Bad{{"think", "tic-tac-toe", "--figure", "d.gif"}, ".png or .svg"},
+        Bad{{"match", "tic-tac-toe", "greedy", "random", "--csv", "/none/x"}, "cannot be written"},
+        Bad{{"think", "tic-tac-toe", "--csv", "/none/x"}, "cannot be written"},
+        Bad{{"review", "/none"}, "/none"}, Bad{{"review"}, "RECORD"}));
 
 TEST(Replay, ShowsBoardsAndHoldsMovesAgainstTheRules) {
   Folder folder;

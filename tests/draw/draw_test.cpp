@@ -91,17 +91,22 @@ TEST(Chart, NoTextOfTheSheetIsRun) {
 
 TEST(Chart, EndsWhenItsTimeIsOverOrItIsStopped) {
   std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
-  EXPECT_THROW(checkChart(*game, someEvidence(), nullptr, 0), BadInput);
+  EXPECT_THROW(checkChart(*game, someEvidence(), {.seconds = 0}), BadInput);
   StopFlag stop{true};
-  EXPECT_THROW(checkChart(*game, someEvidence(), &stop), BadInput);
+  EXPECT_THROW(checkChart(*game, someEvidence(), {.stop = &stop}), BadInput);
 }
 
 TEST(ThinkingChart, IsAPicture) {
   std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
-  play::Thinking thought = play::think(*game, game->start(), {.depth = 4});
+  play::Thinking thought = play::think(*game, game->start(), *play::makeSearch({.depth = 4}), {});
+  EXPECT_EQ(pngSize(thinkingChart(*game, thought)), (std::pair<int, int>{1280, 640}));
+  std::string svg = thinkingChart(*game, thought, {.form = ChartForm::svg});
+  EXPECT_NE(svg.find("<svg"), std::string::npos);
+  EXPECT_NE(svg.find("minimax"), std::string::npos);
+  thought = play::think(*game, game->start(), *play::makePlayouts({.playouts = 30}), {});
   EXPECT_EQ(pngSize(thinkingChart(*game, thought)), (std::pair<int, int>{1280, 640}));
   StopFlag stop{true};
-  EXPECT_THROW(thinkingChart(*game, thought, &stop), BadInput);
+  EXPECT_THROW(thinkingChart(*game, thought, {.stop = &stop}), BadInput);
 }
 
 TEST(PlayCharts, AreAPicture) {
@@ -120,7 +125,7 @@ TEST(PlayCharts, AreAPicture) {
   plies.front().verdict = play::ReviewedPly::Verdict::letsWin;
   EXPECT_NE(reviewChart(*game, start, plies), drawn);
   StopFlag stop{true};
-  EXPECT_THROW(reviewChart(*game, start, plies, &stop), BadInput);
+  EXPECT_THROW(reviewChart(*game, start, plies, {.stop = &stop}), BadInput);
 }
 
 TEST(PlayCharts, ShowASeries) {

@@ -9,6 +9,15 @@
 namespace ninepegs::play {
 namespace {
 
+const char* const sawing =
+    "game sawing\nsides Amber and Slate\nboard square 4 x 4\npiece peg a s\nmark gone\n"
+    "start\n  peg of Amber b1\n  peg of Slate d4\ndefine free = empty except gone\n"
+    "move push\n  pick here in mine\n  pick there in free on step any from here\n"
+    "  shift here to there\n  pick out in free\n  add out to gone\n"
+    "  written as there \"/\" out\nmove stay\n  pick out in free\n  need count free < 4\n"
+    "  add out to gone\n  written as out\nturn push or stay\n"
+    "ends\n  mover wins \"stuck\" when stuck\n";
+
 // Minimax as it stands in the textbook, on the interface of a game.
 std::int64_t plain(const Game& game, const Position& position, int ply, int depth) {
   Result result = game.result(position);
@@ -121,15 +130,6 @@ TEST(Playouts, WhatIsProvedHolds) {
   EXPECT_GT(solved, 30);
 }
 
-const char* const sawing =
-    "game sawing\nsides Amber and Slate\nboard square 4 x 4\npiece peg a s\nmark gone\n"
-    "start\n  peg of Amber b1\n  peg of Slate d4\ndefine free = empty except gone\n"
-    "move push\n  pick here in mine\n  pick there in free on step any from here\n"
-    "  shift here to there\n  pick out in free\n  add out to gone\n"
-    "  written as there \"/\" out\nmove stay\n  pick out in free\n  need count free < 4\n"
-    "  add out to gone\n  written as out\nturn push or stay\n"
-    "ends\n  mover wins \"stuck\" when stuck\n";
-
 // Where moves are taken apart by their choices, and in trees that are kept or stand beside another.
 TEST(Playouts, WhatIsProvedHoldsOfMovesInParts) {
   std::shared_ptr<const Game> game = test::fromText(sawing);
@@ -199,7 +199,7 @@ TEST(Playouts, BlockOnALargeBoard) {
 // The tree of all moves, as published: 9, 72, 504 ... games of tic-tac-toe, summed up.
 TEST(Thinking, CountsWhatMinimaxLooksAt) {
   std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
-  Thinking thought = think(*game, game->start(), {.depth = 5});
+  Thinking thought = think(*game, game->start(), *makeSearch({.depth = 5}), {});
   ASSERT_EQ(thought.choice.steps.size(), 5u);
   EXPECT_EQ(thought.plain, (std::vector<std::uint64_t>{9, 81, 585, 3609, 18729}));
   std::uint64_t before = 0;
@@ -210,14 +210,15 @@ TEST(Thinking, CountsWhatMinimaxLooksAt) {
   }
   EXPECT_LT(before, 18729u);
   EXPECT_EQ(thought.moves.size(), 9u);
-  EXPECT_TRUE(think(*game, game->start(), {.depth = 9, .plainNodes = 50}).plain.size() == 1u);
+  EXPECT_EQ(think(*game, game->start(), *makeSearch({.depth = 9}), {.plainNodes = 50}).plain.size(),
+            1u);
 }
 
 // Each move's score is that of the position behind it.
 TEST(Thinking, ScoresEveryMove) {
   std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
   Position position = test::after(*game, "1, 5, 2");  // Nought must block at 3
-  Thinking thought = think(*game, position, {});
+  Thinking thought = think(*game, position, *makeSearch({}), {});
   EXPECT_TRUE(thought.choice.solved);
   EXPECT_EQ(game->moveText(position, thought.moves.front().move), "3");
   EXPECT_EQ(thought.moves.front().score, 0);
@@ -227,6 +228,67 @@ TEST(Thinking, ScoresEveryMove) {
   EXPECT_NE(text.find("loses in 2 plies"), std::string::npos) << text;
   EXPECT_EQ(test::count(report::thinkingCsv(*game, position, thought), "\n"),
             thought.choice.steps.size() + 1);
+}
+
+// Minimax tells depth by depth only where it is listened to, and chooses the same: what it looks at
+// is counted by another method, and its scores are those of the textbook.
+TEST(Thinking, MinimaxShowsItsDepths) {
+  std::shared_ptr<const Game> game = test::shipped("othello");
+  for (const Position& position : drawn(*game, 5, 12)) {
+    Thinking thought = think(*game, position, *makeMinimax(3), {});
+    ASSERT_EQ(thought.choice.steps.size(), 3u);
+    std::uint64_t before = 0;
+    for (std::size_t i = 0; i < 3; ++i) {
+      EXPECT_EQ(thought.choice.steps[i].nodes - before, thought.plain[i]);
+      EXPECT_EQ(thought.choice.steps[i].score, plain(*game, position, 0, static_cast<int>(i) + 1));
+      before = thought.choice.steps[i].nodes;
+    }
+    MoveList moves;
+    game->listMoves(position, moves);
+    ASSERT_EQ(thought.moves.size(), moves.size());
+    for (const Thinking::RootMove& one : thought.moves) {
+      Position after = position;
+      game->apply(after, one.move);
+      std::int64_t score = plain(*game, after, 1, 2);
+      EXPECT_EQ(one.score, game->toMove(after) == game->toMove(position) ? score : -score);
+    }
+    Stream stream(1, 0);
+    EXPECT_EQ(makeMinimax(3)->choose(*game, position, stream).move, thought.choice.move);
+  }
+}
+
+// The playouts of all moves are those that were played, also where moves are taken apart.
+TEST(Thinking, ShowsPlayouts) {
+  for (const std::shared_ptr<const Game>& game : std::vector<std::shared_ptr<const Game>>{
+           test::fromText(sawing), test::shipped("hex"), test::shipped("chess")}) {
+    MoveList moves;
+    game->listMoves(game->start(), moves);
+    Thinking thought = think(*game, game->start(), *makePlayouts({.playouts = 130}), {});
+    std::vector<std::uint64_t> counts;
+    for (const Choice::Step& step : thought.choice.steps) counts.push_back(step.nodes);
+    EXPECT_EQ(counts, (std::vector<std::uint64_t>{10, 20, 50, 100, 130}));
+    EXPECT_TRUE(thought.plain.empty());
+    ASSERT_EQ(thought.moves.size(), moves.size());
+    std::uint64_t all = 0;
+    for (const Thinking::RootMove& one : thought.moves) {
+      EXPECT_NE(std::find(moves.begin(), moves.end(), one.move), moves.end());
+      EXPECT_LE(std::abs(one.score), 1000);
+      all += one.nodes;
+    }
+    EXPECT_EQ(all, 130u) << game->info().id;
+    std::string text = report::thinkingText(*game, game->start(), thought, report::Paint());
+    EXPECT_NE(text.find("playouts"), std::string::npos) << text;
+    EXPECT_NE(report::thinkingCsv(*game, game->start(), thought).find("\n130,\""),
+              std::string::npos);
+  }
+  // What is proved is said so, and its plies are not made up.
+  auto game = test::shipped("tic-tac-toe");
+  Position position = test::after(*game, "1, 4, 2, 5");
+  Thinking thought = think(*game, position, *makePlayouts({.playouts = 2000}), {});
+  EXPECT_TRUE(thought.choice.solved);
+  std::string text = report::thinkingText(*game, position, thought, report::Paint());
+  EXPECT_NE(text.find("wins"), std::string::npos) << text;
+  EXPECT_EQ(text.find("plies"), std::string::npos) << text;
 }
 
 // Of a sheet without worth all scores are by one measure: the best move has the position's.
@@ -246,9 +308,8 @@ ends
 )");
   for (const Position& position : drawn(*game, 6, 5)) {
     ThinkOptions options;
-    options.depth = 2;
     options.nodes = 20'000;
-    Thinking thought = think(*game, position, options);
+    Thinking thought = think(*game, position, *makeSearch({.depth = 2, .nodes = 20'000}), options);
     ASSERT_EQ(thought.choice.depth, 2);
     EXPECT_EQ(thought.moves.front().score, thought.choice.score);
   }
@@ -291,7 +352,7 @@ worth count (my guessed on theirs)
     game->apply(position, move);
   }
   known.turn(position);
-  Thinking thought = think(*game, known, {.depth = 1});
+  Thinking thought = think(*game, known, *makeSearch({.depth = 1}), {});
   ASSERT_GT(thought.positions, 0u);
   ASSERT_EQ(thought.moves.size(), 3u);
   std::int64_t sum = 0;

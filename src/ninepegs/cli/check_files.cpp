@@ -91,7 +91,8 @@ std::vector<WrittenFile> writeCheckFiles(const Game& game, const verify::CheckOp
   std::filesystem::remove(folder / "fault.png", ignored);
   if (report.evidence.playouts > 0) {
     try {
-      writeFile(folder / "check.png", draw::checkChart(game, report.evidence, &stopFlag()));
+      writeFile(folder / "check.png",
+                draw::checkChart(game, report.evidence, {.stop = &stopFlag()}));
       files.push_back({folder / "check.png", "chart: length of the games, how they ended"});
     } catch (const BadInput& error) {  // costs the chart, not the report
       printError(fmt::format("ninepegs check: {}\n", error.what()));

@@ -197,10 +197,15 @@ std::uint64_t wholeOption(const std::string& text, const std::string& option, st
 
 void requirePicture(const Said& file) {
   if (!file) return;
-  if (!file->ends_with(".png"))
-    throw BadInput(optionPlace("--figure", *file), "the chart is a .png file",
+  if (!file->ends_with(".png") && !file->ends_with(".svg"))
+    throw BadInput(optionPlace("--figure", *file), "the chart is a .png or .svg file",
                    "such as: --figure chart.png");
   requireWritable(*file);
+}
+
+draw::ChartOptions chartOptions(const std::string& file) {
+  return {.form = file.ends_with(".svg") ? draw::ChartForm::svg : draw::ChartForm::png,
+          .stop = &stopFlag()};
 }
 
 struct Progress::State {

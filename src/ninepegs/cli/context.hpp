@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "ninepegs/base/stop.hpp"
+#include "ninepegs/draw/chart_options.hpp"
 #include "ninepegs/game/library.hpp"
 #include "ninepegs/report/paint.hpp"
 
@@ -124,8 +125,11 @@ int sideNamed(const Game& game, const std::string& text, const std::string& opti
 std::uint64_t wholeOption(const std::string& text, const std::string& option, std::uint64_t least,
                           std::uint64_t most);
 
-// Where a chart is wanted: its file can be written and is a .png one. Throws BadInput if not.
+// Where a chart is wanted: its file can be written and is a .png or .svg one. Throws BadInput if
+// not.
 void requirePicture(const Said& file);
+// How it is drawn; Ctrl-C ends it.
+draw::ChartOptions chartOptions(const std::string& file);
 
 // A line on the terminal's standard error that is written over and cleared at the end; nothing
 // elsewhere. It appears after a second of work. A total that is only guessed may be passed.

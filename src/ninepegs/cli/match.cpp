@@ -18,7 +18,7 @@ struct Options {
   DrawOptions drawing;
   std::vector<std::string> who;
   std::string games = "100", opening = "2";
-  Said resume, settle, records, figure;
+  Said resume, settle, records, csv, figure;
   bool json = false;
 };
 
@@ -62,6 +62,7 @@ void run(const Options& options, Context& context) {
   if (options.settle)
     how.settle = static_cast<double>(wholeOption(*options.settle, "--settle", 1, 1000));
   if (options.records) requireWritable(*options.records);
+  if (options.csv) requireWritable(*options.csv);
   requirePicture(options.figure);
   if (options.resume) {
     requireWritable(*options.resume);
@@ -86,8 +87,10 @@ void run(const Options& options, Context& context) {
     series = play::playSeries(*game, options.who, how);
   }
   if (options.records) writeFile(*options.records, recordsOf(*game, options, how, series));
+  if (options.csv) writeFile(*options.csv, report::seriesCsv(options.who, series));
   if (options.figure && !series.stopped)
-    writeFile(*options.figure, draw::seriesChart(*game, options.who, series, &stopFlag()));
+    writeFile(*options.figure,
+              draw::seriesChart(*game, options.who, series, chartOptions(*options.figure)));
   context.exitCode = series.stopped ? exitInterrupted : exitFine;
   print(options.json ? report::seriesJson(*game, options.who, how, series) + "\n"
                      : report::seriesText(*game, options.who, how, series, context.paint));
@@ -120,8 +123,9 @@ void addMatch(CLI::App& app, Context& context) {
   option(command, "--resume FILE", options.resume,
          "keep the games in this file; if it is there, go on from it");
   option(command, "--records FILE", options.records, "write all games to this file, as records");
+  option(command, "--csv FILE", options.csv, "write the games to this file, as rows");
   option(command, "--figure FILE", options.figure,
-         "also draw won, drawn and lost games of each two: .png");
+         "also draw won, drawn and lost games of each two: .png or .svg");
   option(command, "--json", options.json, "print one JSON object, with all games");
 }
 

@@ -52,7 +52,8 @@ void run(const Options& options, Context& context) {
   }
   if (wantsStop(&stopFlag())) context.exitCode = exitInterrupted;
   if (options.figure && !plies.empty())
-    writeFile(*options.figure, draw::reviewChart(*game, from, plies, &stopFlag()));
+    writeFile(*options.figure,
+              draw::reviewChart(*game, from, plies, chartOptions(*options.figure)));
   print(options.json ? report::reviewJson(*game, from, plies) + "\n"
                      : report::reviewText(*game, from, plies, context.paint));
 }
@@ -71,7 +72,8 @@ void addReview(CLI::App& app, Context& context) {
          "the game or its sheet, if the record's name is none");
   option(command, "--nodes N", options.nodes, "positions to look at for each ply (default 50000)");
   option(command, "--seed N", options.seed, "draws among equal moves (default 1)");
-  option(command, "--figure FILE", options.figure, "also draw the score after each ply: .png");
+  option(command, "--figure FILE", options.figure,
+         "also draw the score after each ply: .png or .svg");
   option(command, "--json", options.json, "print one JSON object");
 }
 

@@ -10,8 +10,8 @@
 #include "ninepegs/draw/plot.hpp"
 
 namespace ninepegs::draw {
-std::string chartScript(const Game& game, const verify::Evidence& evidence) {
-  std::string out = plotHead(1280, 640);
+std::string chartScript(const Game& game, const verify::Evidence& evidence, ChartForm form) {
+  std::string out = plotHead(1280, 640, form);
   // Lengths in at most about sixty bars.
   std::uint64_t least = evidence.lengths.least(), greatest = evidence.lengths.greatest();
   std::uint64_t bin = (greatest - least) / 60 + 1;
@@ -74,9 +74,9 @@ std::string chartScript(const Game& game, const verify::Evidence& evidence) {
   return out;
 }
 
-std::string checkChart(const Game& game, const verify::Evidence& evidence, const StopFlag* stop,
-                       double seconds) {
-  return plotted(chartScript(game, evidence), stop, seconds);
+std::string checkChart(const Game& game, const verify::Evidence& evidence,
+                       const ChartOptions& options) {
+  return plotted(chartScript(game, evidence, options.form), options);
 }
 
 }  // namespace ninepegs::draw

@@ -3,17 +3,19 @@
 
 #include <string>
 
+#include "ninepegs/draw/chart_options.hpp"
 #include "ninepegs/verify/check.hpp"
 
 namespace ninepegs::draw {
 
-// The chart as the bytes of a .png file. Throws BadInput if gnuplot is missing, fails, takes longer
-// than `seconds` or is stopped. There must be at least one playout.
+// The chart as the bytes of a file. Throws BadInput if gnuplot is missing, fails, takes too long or
+// is stopped. There must be at least one playout.
 std::string checkChart(const Game& game, const verify::Evidence& evidence,
-                       const StopFlag* stop = nullptr, double seconds = 20);
+                       const ChartOptions& options = {});
 
 // What gnuplot is given to draw. Texts of the sheet stand in it as plain texts in single quotes,
 // which gnuplot never interprets.
-std::string chartScript(const Game& game, const verify::Evidence& evidence);
+std::string chartScript(const Game& game, const verify::Evidence& evidence,
+                        ChartForm form = ChartForm::png);
 
 }  // namespace ninepegs::draw

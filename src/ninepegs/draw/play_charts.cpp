@@ -9,14 +9,9 @@
 #include "ninepegs/draw/plot.hpp"
 
 namespace ninepegs::draw {
-namespace {
-
-constexpr double gnuplotSeconds = 20;
-
-}  // namespace
 
 std::string reviewChart(const Game& game, const Position& from,
-                        const std::vector<play::ReviewedPly>& plies, const StopFlag* stop) {
+                        const std::vector<play::ReviewedPly>& plies, const ChartOptions& options) {
   using Verdict = play::ReviewedPly::Verdict;
   double greatest = 0;
   for (const play::ReviewedPly& one : plies)
@@ -40,7 +35,7 @@ std::string reviewChart(const Game& game, const Position& from,
     }
     game.apply(position, one.move);
   }
-  std::string out = plotHead(1280, 640);
+  std::string out = plotHead(1280, 640, options.form);
   out += "$scores << EOD\n" + scores + "EOD\n$marks << EOD\n" + marks + "EOD\n" + labels;
   out += fmt::format("set title {} font 'DejaVu Sans,16'\n",
                      plotText(game.info().title + ": the score after each ply"));
@@ -61,11 +56,11 @@ std::string reviewChart(const Game& game, const Position& from,
       "$scores using 1:($2<0?$2:0) with boxes lc rgb '#455c78' notitle";
   if (!marks.empty())
     out += ", $marks using 1:2 with points pt 7 ps 1.8 lc rgb '#c01a50' title 'gave a result away'";
-  return plotted(out + "\n", stop, gnuplotSeconds);
+  return plotted(out + "\n", options);
 }
 
 std::string seriesChart(const Game& game, const std::vector<std::string>& who,
-                        const play::Series& series, const StopFlag* stop) {
+                        const play::Series& series, const ChartOptions& options) {
   std::vector<const play::Pairing*> rows;
   for (const play::Pairing& one : series.pairings) rows.push_back(&one);
   if (!series.ratings.empty())
@@ -96,7 +91,7 @@ std::string seriesChart(const Game& game, const std::vector<std::string>& who,
                           plotText(text), 0.42 - row);
     ++row;
   }
-  std::string out = plotHead(1280, std::clamp(220 + 90 * row, 400, 1600));
+  std::string out = plotHead(1280, std::clamp(220 + 90 * row, 400, 1600), options.form);
   out += "$bars << EOD\n" + bars + "EOD\n" + labels;
   out += fmt::format(
       "set title {} font 'DejaVu Sans,16'\n",
@@ -117,7 +112,7 @@ std::string seriesChart(const Game& game, const std::vector<std::string>& who,
   out += "plot " + part("0", "$2", "#e0a020", "won") + ", " +
          part("$2", "$2+$3", "#c9b79c", "drawn") + ", " + part("$2+$3", "100", "#455c78", "lost") +
          "\n";
-  return plotted(out, stop, gnuplotSeconds);
+  return plotted(out, options);
 }
 
 }  // namespace ninepegs::draw

@@ -4,7 +4,7 @@
 #include <string>
 #include <string_view>
 
-#include "ninepegs/base/stop.hpp"
+#include "ninepegs/draw/chart_options.hpp"
 
 namespace ninepegs::draw {
 
@@ -12,10 +12,10 @@ namespace ninepegs::draw {
 std::string plotText(std::string_view text);
 
 // How every chart begins: a picture of so many dots, with axes in the colours of the board.
-std::string plotHead(int width, int height);
+std::string plotHead(int width, int height, ChartForm form);
 
-// The picture that the script draws, as the bytes of a .png file. Throws BadInput if gnuplot is
-// missing, fails, takes longer than `seconds` or is stopped.
-std::string plotted(const std::string& script, const StopFlag* stop, double seconds);
+// The picture that the script draws, as the bytes of a file of that form, which its head must have
+// named. Throws BadInput if gnuplot is missing, fails, takes too long or is stopped.
+std::string plotted(const std::string& script, const ChartOptions& options);
 
 }  // namespace ninepegs::draw

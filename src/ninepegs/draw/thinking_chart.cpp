@@ -8,9 +8,40 @@
 
 namespace ninepegs::draw {
 
-std::string thinkingChart(const Game& game, const play::Thinking& thought, const StopFlag* stop,
-                          double seconds) {
-  std::string out = plotHead(1280, 640);
+namespace {
+
+// How often the side to move wins, and the time, against the number of playouts.
+std::string playoutsChart(const Game& game, const play::Thinking& thought,
+                          const ChartOptions& options) {
+  std::string out = plotHead(1280, 640, options.form);
+  out += "$playouts << EOD\n";
+  for (const play::Choice::Step& step : thought.choice.steps) {
+    double share = play::decides(step.score) ? (step.score > 0 ? 100 : 0)
+                                             : 50 + static_cast<double>(step.score) / 20;
+    out += fmt::format("{} {:.2f} {:.9f}\n", step.nodes, share, std::max(1e-6, step.seconds));
+  }
+  out += "EOD\n";
+  out += fmt::format(
+      "set multiplot layout 1,2 margins 0.08,0.97,0.13,0.83 spacing 0.1 title {} "
+      "font 'DejaVu Sans,16'\n",
+      plotText(game.info().title + ": more playouts, what they say and what they take"));
+  out +=
+      "set grid lc rgb '#ddd3c4'\nset logscale x\nset format x '%.0s%c'\nset xlabel 'playouts'\n"
+      "set yrange [0:100]\nset title 'Won by the side to move, %' offset 0,-0.4\n"
+      "plot 50 with lines lw 1.5 lc rgb '#6b5a48' notitle, $playouts using 1:2 with linespoints lw "
+      "3 pt 7 ps 1.3 lc rgb '#c47f12' notitle\n"
+      "set autoscale y\nset logscale y\nset format y '%g'\nset title 'Seconds' offset 0,-0.4\n"
+      "plot $playouts using 1:3 with linespoints lw 3 pt 7 ps 1.3 lc rgb '#c47f12' notitle\n"
+      "unset multiplot\n";
+  return plotted(out, options);
+}
+
+}  // namespace
+
+std::string thinkingChart(const Game& game, const play::Thinking& thought,
+                          const ChartOptions& options) {
+  if (thought.choice.byPlayouts) return playoutsChart(game, thought, options);
+  std::string out = plotHead(1280, 640, options.form);
   out += "$search << EOD\n";
   std::uint64_t before = 0;
   double spent = 0;
@@ -42,7 +73,7 @@ std::string thinkingChart(const Game& game, const play::Thinking& thought, const
       "set format y '%g'\nset title 'Seconds' offset 0,-0.4\n"
       "plot $search using 1:3 with linespoints lw 3 pt 7 ps 1.3 lc rgb '#c47f12' title 'search'\n"
       "unset multiplot\n";
-  return plotted(out, stop, seconds);
+  return plotted(out, options);
 }
 
 }  // namespace ninepegs::draw

@@ -1,15 +1,17 @@
-// The chart of how a search thought: positions and time against depth. Drawn by gnuplot.
+// The chart of how an opponent thought: positions and time against depth, or how playouts went.
+// Drawn by gnuplot.
 #pragma once
 
 #include <string>
 
+#include "ninepegs/draw/chart_options.hpp"
 #include "ninepegs/play/thinking.hpp"
 
 namespace ninepegs::draw {
 
-// The bytes of a .png file. Throws BadInput if gnuplot is missing, fails, takes longer than
-// `seconds` or is stopped. Requires that the search came to depth 1 at least.
+// The bytes of a file. Throws BadInput if gnuplot is missing, fails, takes too long or is stopped.
+// Requires one step at least.
 std::string thinkingChart(const Game& game, const play::Thinking& thought,
-                          const StopFlag* stop = nullptr, double seconds = 20);
+                          const ChartOptions& options = {});
 
 }  // namespace ninepegs::draw

@@ -23,27 +23,20 @@ class Minimax final : public Opponent {
     measured_ = game.measure() != nullptr;
     nodes_ = 0;
     Choice choice;
-    MoveList best;
-    std::int64_t most = -2 * winScore;
-    MoveList moves;
-    live_->listMoves(moves);
-    int side = live_->toMove();
-    for (const Move& move : moves) {
-      live_->play(move);
-      std::int64_t below = look(1);
-      std::int64_t score = live_->toMove() == side ? below : -below;
-      live_->takeBack();
-      if (score > most) most = score, best.clear();
-      if (score == most) best.push_back(move);
+    auto seconds = [&] {
+      return std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
+    };
+    int whole = depth_;
+    for (depth_ = tell_ ? 1 : whole; depth_ <= whole; ++depth_) {
+      lookAtEach(depth_ == whole, stream, choice);
       if (wantsStop(stop_)) break;
+      choice.steps.push_back({depth_, choice.score, nodes_, seconds(), choice.line, false});
+      if (tell_) tell_(choice.steps.back());
+      if (progress_) progress_(nodes_);
     }
-    choice.move = best[stream.below(static_cast<std::uint32_t>(best.size()))];
-    choice.line = {choice.move};
-    choice.depth = depth_;
+    depth_ = whole;
     choice.nodes = nodes_;
-    choice.score = most;
-    choice.seconds =
-        std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
+    choice.seconds = seconds();
     return choice;
   }
   Choice chooseKnowing(const Game& game, const Knowledge& knowledge, Stream& stream) override {
@@ -54,6 +47,35 @@ class Minimax final : public Opponent {
   std::string name() const override { return fmt::format("minimax:depth={}", depth_); }
 
  private:
+  // All moves to the depth. Where it is broken off, what a smaller depth said stands.
+  void lookAtEach(bool last, Stream& stream, Choice& choice) {
+    MoveList moves;
+    live_->listMoves(moves);
+    int side = live_->toMove();
+    std::vector<Choice::Weighed> weighed;
+    std::vector<std::size_t> best;
+    for (const Move& move : moves) {
+      std::uint64_t before = nodes_;
+      live_->play(move);
+      std::int64_t below = look(1);
+      std::int64_t score = live_->toMove() == side ? below : -below;
+      live_->takeBack();
+      if (best.empty() || score > weighed[best.front()].score) best.clear();
+      if (best.empty() || score == weighed[best.front()].score) best.push_back(weighed.size());
+      weighed.push_back({move, score, nodes_ - before, {move}});
+      if (wantsStop(stop_)) break;
+    }
+    if (wantsStop(stop_) && choice.depth > 0) return;
+    // Only the last depth draws, so that it changes nothing to be asked for the others.
+    std::uint32_t many = static_cast<std::uint32_t>(best.size());
+    const Choice::Weighed& one = weighed[best[last ? stream.below(many) : 0]];
+    choice.move = one.move;
+    choice.line = {one.move};
+    choice.score = one.score;
+    choice.depth = depth_;
+    if (weighed.size() == moves.size()) choice.weighed = std::move(weighed);
+  }
+
   // For the side to move.
   std::int64_t look(int ply) {
     ++nodes_;

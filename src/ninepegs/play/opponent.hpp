@@ -21,6 +21,7 @@
 namespace ninepegs::play {
 
 class Knowledge;  // knowledge.hpp
+class WorkedOut;  // worked_out.hpp
 
 // A move and how it was found.
 struct Choice {
@@ -37,7 +38,18 @@ struct Choice {
   // positions where the side may be; none of an opponent that does not weigh them.
   std::vector<std::int64_t> means;
   std::size_t positions = 0;
-  // How it went on, by depth; none of an opponent that does not deepen.
+  // Each legal move as it was weighed; none of an opponent that does not weigh all of them.
+  struct Weighed {
+    Move move;
+    std::int64_t score = 0;
+    std::uint64_t nodes = 0;  // that were looked at behind it
+    std::vector<Move> line;   // beginning with the move
+  };
+  std::vector<Weighed> weighed;
+  // Nodes are games played to their ends, and scores go from -1000, all lost, to 1000, all won; one
+  // that decides is proved, but its plies say nothing.
+  bool byPlayouts = false;
+  // How it went on, by depth or by number of playouts; none of an opponent that does not deepen.
   struct Step {
     int depth = 0;
     std::int64_t score = 0;
@@ -72,11 +84,19 @@ class Opponent {
   // Asks a choice under way to end soon with the best move found so far.
   void stopWith(const StopFlag* stop) { stop_ = stop; }
   // From now on each step of a choice is told as soon as it is done, from the thread that chooses;
-  // an opponent that does not deepen tells none.
+  // an opponent that does not deepen tells none. Minimax goes depth by depth only if it is asked
+  // to.
   void tellSteps(std::function<void(const Choice::Step&)> tell) { tell_ = std::move(tell); }
+  // Called now and then with the positions looked at so far, from the thread that chooses; an
+  // opponent that cannot tell calls it never.
+  void tellProgress(std::function<void(std::uint64_t nodes)> tell) { progress_ = std::move(tell); }
+  // Of a sheet without worth: as SearchLimits::measure. Counts for nothing where none is used.
+  void measureBy(std::shared_ptr<WorkedOut> measure) { measure_ = std::move(measure); }
 
  protected:
   const StopFlag* stop_ = nullptr;
+  std::function<void(std::uint64_t nodes)> progress_;
+  std::shared_ptr<WorkedOut> measure_;
   std::function<void(const Choice::Step&)> tell_;
 };
 
@@ -89,7 +109,6 @@ std::vector<std::string> opponentNames();
 
 struct SearchLimits;
 struct PlayoutLimits;
-class WorkedOut;  // worked_out.hpp
 // The text that makes an opponent of these limits.
 std::string nameOf(const SearchLimits& limits);
 std::string nameOf(const PlayoutLimits& limits);

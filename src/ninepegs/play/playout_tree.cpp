@@ -331,44 +331,4 @@ double PlayoutTree::playOut(Stream& stream) {
   return worth > 0 ? 0.9 : worth < 0 ? 0.1 : 0.5;
 }
 
-// Of two moves, is the first to be preferred?
-bool PlayoutTree::better(const Node& a, const Node& b) const {
-  auto rank = [](const Node& one) {
-    return one.proven == winOf(one.mover) ? 2 : one.proven == winOf(1 - one.mover) ? 0 : 1;
-  };
-  if (rank(a) != rank(b)) return rank(a) > rank(b);
-  return a.visits > b.visits;
-}
-
-std::uint32_t PlayoutTree::preferred(const Node& node) const {
-  std::uint32_t best = node.children;
-  for (std::uint32_t i = node.children; i < node.children + node.count; ++i)
-    if (better(nodes_[i], nodes_[best])) best = i;
-  return best;
-}
-
-Choice PlayoutTree::chosen() const {
-  Choice choice;
-  std::uint32_t at = preferred(nodes_[0]);
-  while (nodes_[at].part) at = preferred(nodes_[at]);
-  const Node& node = nodes_[at];
-  choice.move = node.move;
-  choice.solved = nodes_[0].proven != Proven::open;
-  double mean = node.visits == 0 ? 0.5 : static_cast<double>(node.sum) / node.visits;
-  choice.score = node.proven == winOf(node.mover)       ? winScore - 1
-                 : node.proven == winOf(1 - node.mover) ? 1 - winScore
-                                                        : std::llround(2000 * (mean - 0.5));
-  while (true) {
-    if (!nodes_[at].part) {
-      choice.line.push_back(nodes_[at].move);
-      ++choice.depth;
-    }
-    if (nodes_[at].children == 0) break;
-    std::uint32_t next = preferred(nodes_[at]);
-    if (!nodes_[at].part && nodes_[next].visits == 0 && nodes_[next].proven == Proven::open) break;
-    at = next;
-  }
-  return choice;
-}
-
 }  // namespace ninepegs::play

@@ -50,6 +50,8 @@ class PlayoutTree {
   void addMoves(const PlayoutTree& other) { addMoves(other, 0, 0); }
   // The best move, with the play that is expected.
   Choice chosen() const;
+  // How the tree stands now, after so many playouts.
+  Choice::Step step(std::uint64_t playouts, double seconds) const;
 
  private:
   static Proven winOf(int side) { return side == 0 ? Proven::firstWins : Proven::secondWins; }
@@ -69,6 +71,9 @@ class PlayoutTree {
   double playOut(Stream& stream);
   bool better(const Node& a, const Node& b) const;
   std::uint32_t preferred(const Node& node) const;
+  std::int64_t scoreOf(const Node& node) const;
+  std::vector<Move> lineFrom(std::uint32_t at) const;
+  void weigh(std::uint32_t at, Choice& choice) const;
 
   const Game* game_ = nullptr;
   std::unique_ptr<LivePosition> live_;

@@ -11,6 +11,13 @@ namespace {
 
 constexpr std::uint64_t usualMegabytes = 64;
 
+// After 10, 20, 50, 100, 200 playouts and so on it is told how the tree stands.
+bool isStep(std::uint64_t playouts) {
+  if (playouts < 10) return false;
+  while (playouts % 10 == 0) playouts /= 10;
+  return playouts == 1 || playouts == 2 || playouts == 5;
+}
+
 class Playouts final : public Opponent {
  public:
   explicit Playouts(const PlayoutLimits& limits)
@@ -39,6 +46,11 @@ Choice Playouts::choose(const Game& game, const Position& position, Stream& stre
   std::uint64_t megabytes = limits_.megabytes == 0 ? usualMegabytes : limits_.megabytes;
   std::size_t trees = trees_.size();
   std::vector<std::uint64_t> played(trees, 0);
+  std::vector<Choice::Step> steps;
+  auto tell = [&](std::uint64_t done) {
+    steps.push_back(trees_[0].step(done, seconds()));
+    if (tell_) tell_(steps.back());
+  };
   auto grow = [&](PlayoutTree& tree, std::uint64_t most, std::uint64_t& done, Stream& drawn) {
     tree.begin(game, position, std::max<std::uint64_t>(1, megabytes / trees));
     while (tree.isOpen() && (limits_.playouts == 0 || done < most)) {
@@ -46,7 +58,8 @@ Choice Playouts::choose(const Game& game, const Position& position, Stream& stre
           ((limits_.seconds > 0 && seconds() >= limits_.seconds) || wantsStop(stop_)))
         break;
       tree.grow(drawn);
-      ++done;
+      if (isStep(++done) && trees == 1) tell(done);
+      if (progress_ && trees == 1 && done % 64 == 0) progress_(done);
     }
   };
   if (trees == 1) {
@@ -64,6 +77,8 @@ Choice Playouts::choose(const Game& game, const Position& position, Stream& stre
   Choice choice = trees_[0].chosen();
   for (std::uint64_t one : played) choice.nodes += one;
   choice.seconds = seconds();
+  if (choice.nodes > 0 && (steps.empty() || steps.back().nodes < choice.nodes)) tell(choice.nodes);
+  choice.steps = std::move(steps);
   return choice;
 }
 

@@ -96,6 +96,8 @@ class Beside {
 
 Choice Search::choose(const Game& game, const Position& position, Stream& stream) {
   SearchLimits own = limits_;  // of the first thread: its share of the positions
+  if (measure_) own.measure = measure_;
+  if (progress_) own.progress = progress_;
   if (own.threads > 1 && own.nodes > 0)
     own.nodes = std::max<std::uint64_t>(1, own.nodes / static_cast<std::uint64_t>(own.threads));
   tree_.begin(game, position, own, stop_);

@@ -47,27 +47,25 @@ class TreeSize {
   std::vector<MoveList> lists_;
 };
 
-// Positions of the searches before and of this one.
-std::function<void(std::uint64_t)> counted(const Thinking& out, const ThinkOptions& options) {
-  if (!options.progress) return nullptr;
-  return [&](std::uint64_t nodes) { options.progress(out.choice.nodes + nodes); };
-}
-
 // All to the same depth, so that the scores can be compared: the greatest that each reached with
 // its share of the positions.
 void scoreEach(const Game& game, const Position& position, const ThinkOptions& options,
                const std::shared_ptr<WorkedOut>& measure, Thinking& out) {
+  std::function<void(std::uint64_t)> progress;  // with the positions before
+  if (options.progress)
+    progress = [&](std::uint64_t nodes) { options.progress(out.choice.nodes + nodes); };
   MoveList moves;
   game.listMoves(position, moves);
   int side = game.toMove(position), common = std::max(out.choice.depth - 1, 1);
-  std::uint64_t each = std::max<std::uint64_t>(options.nodes / moves.size(), 1000);
+  std::uint64_t each =
+      std::max<std::uint64_t>(std::max(options.nodes, out.choice.nodes) / moves.size(), 1000);
   std::vector<Choice> replies(moves.size());
   std::vector<Position> after(moves.size(), position);
   for (std::size_t i = 0; i < moves.size(); ++i) {
     game.apply(after[i], moves[i]);
     if (game.ended(after[i]) || game.countMoves(after[i]) == 0) continue;
-    std::unique_ptr<Opponent> reply = makeSearch(
-        {.depth = common, .nodes = each, .measure = measure, .progress = counted(out, options)});
+    std::unique_ptr<Opponent> reply =
+        makeSearch({.depth = common, .nodes = each, .measure = measure, .progress = progress});
     reply->stopWith(options.stop);
     Stream own(options.seed, 1 + static_cast<std::uint64_t>(i));
     replies[i] = reply->choose(game, after[i], own);
@@ -93,34 +91,42 @@ void scoreEach(const Game& game, const Position& position, const ThinkOptions& o
 
 }  // namespace
 
-Thinking think(const Game& game, const Position& position, const ThinkOptions& options) {
+Thinking think(const Game& game, const Position& position, Opponent& who,
+               const ThinkOptions& options) {
   Thinking out;
   Stream stream(options.seed, 0);
   auto measure = std::make_shared<WorkedOut>();
-  std::unique_ptr<Opponent> search = makeSearch({.depth = options.depth,
-                                                 .nodes = options.nodes,
-                                                 .measure = measure,
-                                                 .progress = counted(out, options)});
-  search->stopWith(options.stop);
-  out.choice = search->choose(game, position, stream);
+  who.stopWith(options.stop);
+  who.measureBy(measure);
+  who.tellProgress(options.progress);
+  who.tellSteps([](const Choice::Step&) {});  // so that there are some
+  out.choice = who.choose(game, position, stream);
   TreeSize tree(game, position, options.stop);
   for (const Choice::Step& step : out.choice.steps) {
+    if (out.choice.byPlayouts) break;
     std::optional<std::uint64_t> size = tree.at(step.depth, options.plainNodes);
     if (!size) break;
     out.plain.push_back(*size);
   }
-  scoreEach(game, position, options, measure, out);
-  std::stable_sort(out.moves.begin(), out.moves.end(),
-                   [](const auto& a, const auto& b) { return a.score > b.score; });
+  for (Choice::Weighed& one : out.choice.weighed)
+    out.moves.push_back({one.move, one.score, one.line, one.nodes});
+  if (out.moves.empty() && !out.choice.steps.empty())
+    scoreEach(game, position, options, measure, out);
+  // What is proved stands above and below all else, by whatever it was found.
+  auto before = [&](const Thinking::RootMove& a, const Thinking::RootMove& b) {
+    bool counted = out.choice.byPlayouts && !decides(a.score) && !decides(b.score);
+    return counted ? a.nodes > b.nodes : a.score > b.score;
+  };
+  std::stable_sort(out.moves.begin(), out.moves.end(), before);
   return out;
 }
 
-Thinking think(const Game& game, const Knowledge& knowledge, const ThinkOptions& options) {
+Thinking think(const Game& game, const Knowledge& knowledge, Opponent& who,
+               const ThinkOptions& options) {
   Thinking out;
   Stream stream(options.seed, 0);
-  std::unique_ptr<Opponent> search = makeSearch({.depth = options.depth, .nodes = options.nodes});
-  search->stopWith(options.stop);
-  out.choice = search->chooseKnowing(game, knowledge, stream);
+  who.stopWith(options.stop);
+  out.choice = who.chooseKnowing(game, knowledge, stream);
   out.positions = out.choice.positions;
   for (std::size_t k = 0; k < out.choice.means.size(); ++k)
     out.moves.push_back({knowledge.moves()[k], out.choice.means[k], {knowledge.moves()[k]}});

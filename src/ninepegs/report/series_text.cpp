@@ -7,6 +7,7 @@
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/move_text.hpp"
+#include "ninepegs/report/csv.hpp"
 #include "ninepegs/report/pairing_json.hpp"
 
 namespace ninepegs::report {
@@ -108,6 +109,17 @@ std::string seriesJson(const Game& game, const std::vector<std::string>& who,
                             {"result", one.result},
                             {"moves", one.moves}});
   return out.dump(1);
+}
+
+std::string seriesCsv(const std::vector<std::string>& who, const play::Series& series) {
+  std::string out = "number,first,second,opening_plies,plies,winner,result\n";
+  for (const play::SeriesGame& one : series.games)
+    out +=
+        fmt::format("{},{},{},{},{},{},{}\n", one.number + 1, csvField(who[one.first]),
+                    csvField(who[one.second]), one.opening, one.moves.size(),
+                    one.winner < 0 ? "" : csvField(who[one.winner == 0 ? one.first : one.second]),
+                    csvField(one.result));
+  return out;
 }
 
 std::vector<play::SeriesGame> readSeries(const Game& game, const std::vector<std::string>& who,

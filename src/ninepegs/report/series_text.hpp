@@ -19,6 +19,10 @@ std::string seriesText(const Game& game, const std::vector<std::string>& who,
 std::string seriesJson(const Game& game, const std::vector<std::string>& who,
                        const play::SeriesOptions& options, const play::Series& series);
 
+// A row a game, comma-separated: number, first, second (names), opening_plies, plies, winner
+// (empty: neither), result.
+std::string seriesCsv(const std::vector<std::string>& who, const play::Series& series);
+
 // The games of such an object. Throws BadInput for a text that is none, or of another game, of
 // other opponents or options; `source` names it in messages.
 std::vector<play::SeriesGame> readSeries(const Game& game, const std::vector<std::string>& who,

@@ -9,6 +9,7 @@
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/report/board_text.hpp"
+#include "ninepegs/report/csv.hpp"
 
 namespace ninepegs::report {
 namespace {
@@ -77,6 +78,61 @@ std::string unseenText(const Game& game, const Position& position, const play::T
   return out;
 }
 
+// Of results that go from -1000 to 1000: the share that the side won, draws being half won.
+double shareOf(std::int64_t score) {
+  return 0.5 + static_cast<double>(score) / 2000;
+}
+
+std::string playoutsText(const Game& game, const Position& position, const play::Thinking& thought,
+                         const Paint& paint) {
+  std::string out =
+      paint.strong(fmt::format("  {:>9}  {:>8} {:>9}  {}", "playouts", "won", "seconds", "line")) +
+      "\n";
+  for (const play::Choice::Step& step : thought.choice.steps)
+    out += fmt::format("  {:>9}  {:>8} {:>9.3f}  {}\n", grouped(step.nodes), shareText(step.score),
+                       step.seconds, shortLine(lineTexts(game, position, step.line)));
+  if (thought.choice.solved) out += "\n  the result is proved\n";
+  out += "\n" + paint.strong("Every move, and the share of its playouts that were won") + "\n";
+  return out + eachMove(thought, [&](const play::Thinking::RootMove& one) {
+           std::vector<std::string> texts = lineTexts(game, position, one.line);
+           std::string share =
+               one.nodes == 0 && !play::decides(one.score) ? "" : shareText(one.score);
+           return fmt::format("  {:<10} {:>8} {:>9}  {}\n", texts.front(), share,
+                              grouped(one.nodes),
+                              paint.faint(shortLine({texts.begin() + 1, texts.end()})));
+         });
+}
+
+using Json = nlohmann::ordered_json;
+
+// A share, and whether it is proved who wins.
+void addShare(Json& one, std::int64_t score) {
+  bool proved = play::decides(score);
+  one["won"] = !proved ? shareOf(score) : score > 0 ? 1.0 : 0.0;
+  one["proved"] = proved;
+}
+
+void addPlayouts(const Game& game, const Position& position, const play::Thinking& thought,
+                 Json& out) {
+  out["steps"] = Json::array();
+  for (const play::Choice::Step& step : thought.choice.steps) {
+    Json one;
+    one["playouts"] = step.nodes;
+    addShare(one, step.score);
+    one["line"] = lineTexts(game, position, step.line);
+    out["steps"].push_back(one);
+  }
+  out["moves"] = Json::array();
+  for (const play::Thinking::RootMove& move : thought.moves) {
+    Json one;
+    one["move"] = game.moveText(position, move.move);
+    one["playouts"] = move.nodes;
+    addShare(one, move.score);
+    one["line"] = lineTexts(game, position, move.line);
+    out["moves"].push_back(one);
+  }
+}
+
 }  // namespace
 
 std::vector<std::string> lineTexts(const Game& game, Position position,
@@ -96,11 +152,17 @@ std::string scoreText(std::int64_t score) {
   return (score > 0 ? "wins in " : "loses in ") + pliesText(plies);
 }
 
+std::string shareText(std::int64_t score) {
+  if (play::decides(score)) return score > 0 ? "wins" : "loses";
+  return fmt::format("{:.1f} %", 100 * shareOf(score));
+}
+
 std::string thinkingText(const Game& game, const Position& position, const play::Thinking& thought,
                          const Paint& paint) {
   std::string out = paint.strong(game.info().title);
   out += fmt::format(": {} to move\n\n", game.info().sides[game.toMove(position)]);
   if (game.secrets() != nullptr) return out + unseenText(game, position, thought, paint);
+  if (thought.choice.byPlayouts) return out + playoutsText(game, position, thought, paint);
   out += paint.strong(fmt::format("  {:>5}  {:<16} {:>12} {:>8}  {:>12} {:>9}  {}", "depth",
                                   "score", "positions", "factor", "minimax", "saved", "line")) +
          "\n";
@@ -145,7 +207,6 @@ std::string thinkingText(const Game& game, const Position& position, const play:
 
 std::string thinkingJson(const Game& game, const Position& position,
                          const play::Thinking& thought) {
-  using Json = nlohmann::ordered_json;
   Json out;
   out["game"] = game.info().id;
   out["position"] = game.positionText(position);
@@ -161,6 +222,10 @@ std::string thinkingJson(const Game& game, const Position& position,
     return out.dump(1);
   }
   out["solved"] = thought.choice.solved;
+  if (thought.choice.byPlayouts) {
+    addPlayouts(game, position, thought, out);
+    return out.dump(1);
+  }
   auto scored = [](Json& one, std::int64_t score) {
     one["score"] = play::decides(score) ? Json(nullptr) : Json(score);
     one["plies_to_win"] =
@@ -193,16 +258,22 @@ std::string thinkingJson(const Game& game, const Position& position,
 }
 
 std::string thinkingCsv(const Game& game, const Position& position, const play::Thinking& thought) {
-  std::string out = "depth,move,score,nodes,seconds,minimax_nodes\n";
+  bool playouts = thought.choice.byPlayouts;
+  std::string out =
+      playouts ? "playouts,move,won,seconds\n" : "depth,move,score,nodes,seconds,minimax_nodes\n";
   std::uint64_t earlier = 0;
   for (std::size_t i = 0; i < thought.choice.steps.size(); ++i) {
     const play::Choice::Step& step = thought.choice.steps[i];
-    std::string move = step.line.empty() ? "" : game.moveText(position, step.line.front());
-    std::string quoted;
-    for (char c : move) quoted += c == '"' ? std::string("\"\"") : std::string(1, c);
-    out += fmt::format("{},\"{}\",{},{},{:.6f},{}\n", step.depth, quoted, step.score,
-                       step.nodes - earlier, step.seconds,
-                       i < thought.plain.size() ? std::to_string(thought.plain[i]) : "");
+    std::string move =
+        csvField(step.line.empty() ? "" : game.moveText(position, step.line.front()));
+    if (playouts) {
+      double share = play::decides(step.score) ? (step.score > 0 ? 1 : 0) : shareOf(step.score);
+      out += fmt::format("{},{},{:.4f},{:.6f}\n", step.nodes, move, share, step.seconds);
+      continue;
+    }
+    out +=
+        fmt::format("{},{},{},{},{:.6f},{}\n", step.depth, move, step.score, step.nodes - earlier,
+                    step.seconds, i < thought.plain.size() ? std::to_string(thought.plain[i]) : "");
     earlier = step.nodes;
   }
   return out;

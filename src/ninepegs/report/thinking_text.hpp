@@ -13,7 +13,8 @@ std::string thinkingText(const Game& game, const Position& position, const play:
                          const Paint& paint);
 // The seconds are left out: for the same options it is the same.
 std::string thinkingJson(const Game& game, const Position& position, const play::Thinking& thought);
-// Comma-separated: depth, move, score, nodes, seconds, plain_nodes.
+// Comma-separated: depth, move, score, nodes, seconds, minimax_nodes; of playouts: playouts, move,
+// share, seconds.
 std::string thinkingCsv(const Game& game, const Position& position, const play::Thinking& thought);
 
 // The moves of a line, each as it is written where it is played; so many of them at the most.
@@ -23,5 +24,7 @@ std::vector<std::string> lineTexts(const Game& game, Position position,
 
 // "+35", "wins in 3 plies", "loses in 4 plies".
 std::string scoreText(std::int64_t score);
+// Of playouts: "57.3 %", "wins", "loses".
+std::string shareText(std::int64_t score);
 
 }  // namespace ninepegs::report
