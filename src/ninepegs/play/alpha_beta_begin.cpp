@@ -3,6 +3,7 @@
 
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/play/alpha_beta.hpp"
+#include "ninepegs/play/images.hpp"
 #include "ninepegs/play/other_worth.hpp"
 
 namespace ninepegs::play {
@@ -13,14 +14,13 @@ constexpr std::uint64_t workedGames = 400;        // that a measure is worked ou
 constexpr std::int32_t usualThreat = 30;          // at first, beside what cuts have gained
 constexpr int imagedShare = 8, fewestImaged = 4;  // of the plies of whole games
 
-// The symmetries that an exact search of the game may use.
+}  // namespace
+
 std::vector<Symmetry> imagesOf(const Game& game) {
   const auto* sheet = dynamic_cast<const SheetGame*>(&game);
   if (sheet == nullptr || game.remembersPositions()) return {};
   return sheet->keptSymmetries();
 }
-
-}  // namespace
 
 // Does anything take another piece in a few games from here? Where nothing does, there is no need
 // to look for it at the end of every line.

@@ -4,6 +4,7 @@
 #include <chrono>
 #include <cstdlib>
 
+#include "ninepegs/play/images.hpp"
 #include "ninepegs/play/prover.hpp"
 
 namespace ninepegs::play {
@@ -68,6 +69,19 @@ std::vector<Move> bestPlay(const Game& game, Position at, const Solved& solved, 
   return line;
 }
 
+// The move of those that leads to an image of this position; null: none.
+const Solved::RootMove* solvedAlready(const Game& game, const Position& after,
+                                      const std::vector<Symmetry>& images,
+                                      const std::vector<Position>& behind,
+                                      const std::vector<Solved::RootMove>& moves) {
+  for (const Symmetry& image : images) {
+    Position mapped = game.checks()->mapped(after, image);
+    for (std::size_t i = 0; i < behind.size(); ++i)
+      if (behind[i] == mapped) return &moves[i];
+  }
+  return nullptr;
+}
+
 }  // namespace
 
 Solved solve(const Game& game, const Position& position, const SolveOptions& options) {
@@ -122,19 +136,36 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
   }
   MoveList moves;
   game.listMoves(position, moves);
+  const std::vector<Symmetry> images = imagesOf(game);
+  std::vector<Solved::RootMove> settled;
+  std::vector<Position> behind;  // those
+  auto settle = [&](const Solved::RootMove& one, Position after) {
+    if (!one.known || one.atMost) return;
+    settled.push_back(one);
+    behind.push_back(std::move(after));
+  };
+  if (out.known && !moves.empty()) {  // the best move comes to what the position does
+    Position after = position;
+    game.apply(after, choice.move);
+    settle({choice.move, true, out.winner, out.plies, out.atMost}, std::move(after));
+  }
   for (const Move& move : moves) {
     Solved::RootMove one{move, false, -1, 1, false};
     Position after = position;
     game.apply(after, move);
     Result result = game.result(after);
+    const Solved::RootMove* same = solvedAlready(game, after, images, behind, settled);
     if (result.kind != ResultKind::ongoing || game.countMoves(after) == 0) {
       one.known = true;
       if (result.kind == ResultKind::win) one.winner = result.winner;
-    } else if (out.known && move == choice.move) {  // it comes to what the position does
+    } else if (out.known && move == choice.move) {
       one.known = true;
       one.winner = out.winner;
       one.plies = out.plies;
       one.atMost = out.atMost;
+    } else if (same != nullptr) {
+      one = *same;
+      one.move = move;
     } else if (!over() && out.known) {
       Choice reply = search->choose(game, after, stream);
       out.nodes += reply.nodes;
@@ -142,6 +173,7 @@ Solved solve(const Game& game, const Position& position, const SolveOptions& opt
     }
     out.brokenOff = out.brokenOff || !one.known || one.atMost;
     out.moves.push_back(one);
+    settle(one, std::move(after));
     if (options.found) options.found(out);
   }
   putBestFirst(out.moves, side);
