@@ -128,6 +128,15 @@ TEST(Play, SaysWhatItThought) {
   EXPECT_NE(ran.out.find("no computer has moved yet"), std::string::npos);
   EXPECT_NE(ran.out.find("  depth     positions  score"), std::string::npos) << ran.out;
   EXPECT_NE(ran.out.find("\n      4  "), std::string::npos) << ran.out;
+  // Playouts tell of playouts; a win that they prove is not said to be so many plies off.
+  ran = play({"connect-four", "--second", "playouts:playouts=100", "--seed", "1"},
+             "d\nthought\nquit\n");
+  EXPECT_NE(ran.out.find("100 playouts, won: "), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("\n        100  "), std::string::npos) << ran.out;
+  ran = play({"tic-tac-toe", "--second", "playouts:playouts=900", "--seed", "1", "--after",
+              "1, 5, 2, 3, 4"},
+             "thought\nquit\n");
+  EXPECT_NE(ran.out.find(" playouts; wins"), std::string::npos) << ran.out;
   ran = play({"connect-four", "--second", "greedy", "--seed", "1"}, "d\nthought\nquit\n");
   EXPECT_NE(ran.out.find("keeps no account"), std::string::npos) << ran.out;
 }

@@ -86,11 +86,8 @@ class ThinkingLine {
   ~ThinkingLine() {
     if (shown_) printError("\r\x1b[K");
   }
-  void at(const play::Choice::Step& step) const {
-    if (shown_)
-      printError(fmt::format("\r\x1b[K{} thinks: {} ahead, {} positions, {}", who_,
-                             pliesText(static_cast<unsigned long long>(step.depth)),
-                             grouped(step.nodes), report::scoreText(step.score)));
+  void at(const std::string& said) const {
+    if (shown_) printError("\r\x1b[K" + who_ + " thinks: " + said);
   }
 
  private:
@@ -162,7 +159,7 @@ void run(const Options& options, Context& context) {
       std::string moved;
       {
         ThinkingLine line(context, table.whoMoves());
-        moved = table.computerMoves(&stopFlag(), [&](const auto& step) { line.at(step); });
+        moved = table.computerMoves(&stopFlag(), [&](const std::string& said) { line.at(said); });
       }
       // With somebody at the table Ctrl-C only ends the thinking.
       if (table.hasHuman() && takeInterrupt()) moved += "broken off: the best so far\n";

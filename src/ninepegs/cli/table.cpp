@@ -22,10 +22,15 @@ constexpr std::uint64_t hintStream = 1u << 20, drawStream = 1u << 21;
 std::string account(const Game& game, const Position& position, const play::Choice& choice) {
   constexpr std::size_t shown = 6;  // moves of a line
   if (choice.nodes <= 1) return "";
-  std::string out =
-      fmt::format("looked {} ahead, {} positions",
-                  pliesText(static_cast<unsigned long long>(choice.depth)), grouped(choice.nodes));
-  if (play::decides(choice.score))
+  std::string out = choice.byPlayouts
+                        ? fmt::format("{} playouts, won: {}", grouped(choice.nodes),
+                                      report::shareText(choice.score))
+                        : fmt::format("looked {} ahead, {} positions",
+                                      pliesText(static_cast<unsigned long long>(choice.depth)),
+                                      grouped(choice.nodes));
+  if (choice.byPlayouts && play::decides(choice.score))
+    out = fmt::format("{} playouts; {}", grouped(choice.nodes), report::shareText(choice.score));
+  else if (play::decides(choice.score))
     out += "; " + report::scoreText(choice.score);
   else if (choice.solved && choice.score == 0)
     out += "; a draw if both play well";
@@ -125,12 +130,15 @@ std::string Table::legalInput() const {
 }
 
 std::string Table::computerMoves(const StopFlag* stop,
-                                 std::function<void(const play::Choice::Step&)> tell) {
+                                 const std::function<void(const std::string&)>& tell) {
   int side = game_->toMove(position_);
   Stream stream(seed_, moves_.size());
   seats_[side].computer->stopWith(stop);
-  seats_[side].computer->tellSteps(std::move(tell));
+  bool playouts = seats_[side].computer->name().starts_with("playouts");
+  seats_[side].computer->tellSteps(
+      [&, playouts](const play::Choice::Step& step) { tell(report::stepText(step, playouts)); });
   play::Choice choice = known_.choose(*seats_[side].computer, position_, stream);
+  seats_[side].computer->tellSteps(nullptr);
   bool hides = viewer() >= 0;
   std::string out = announced(choice.move, hides, hides ? "" : account(*game_, position_, choice));
   thoughtAt_ = position_;

@@ -37,9 +37,9 @@ class Table {
   std::string prompt() const;
   const std::string& whoMoves() const { return game_->info().sides[game_->toMove(position_)]; }
   std::string legalInput() const;  // what can be typed now
-  // The computer's move and what it says of it; each step of its thinking is told.
+  // The computer's move and what it says of it; each step of its thinking is told, in words.
   std::string computerMoves(const StopFlag* stop,
-                            std::function<void(const play::Choice::Step&)> tell);
+                            const std::function<void(const std::string&)>& tell);
   // Warns before a move that gives the other side a win that another move would not.
   void setCoach(bool on) { coach_ = on; }
   std::string drawMove();  // one of those that a human asked to be drawn at random

@@ -55,9 +55,17 @@ std::string Table::thought() const {
   if (thought_.steps.empty())
     return fmt::format("it looked at {}, and keeps no account of them by depth\n",
                        plural(static_cast<long long>(thought_.nodes), "position"));
-  std::string out = paint_.strong("  depth     positions  score             line") + "\n";
+  std::string out =
+      paint_.strong(thought_.byPlayouts ? "   playouts       won  line"
+                                        : "  depth     positions  score             line") +
+      "\n";
   for (const play::Choice::Step& step : thought_.steps) {
     std::vector<std::string> line = report::lineTexts(*game_, thoughtAt_, step.line, shownMoves);
+    if (thought_.byPlayouts) {
+      out += fmt::format("  {:>9}  {:>8}  {}\n", grouped(step.nodes), report::shareText(step.score),
+                         joined(line, ", "));
+      continue;
+    }
     out += fmt::format("  {:>5}  {:>12}  {:<16}  {}\n", step.depth, grouped(step.nodes),
                        report::scoreText(step.score), joined(line, ", "));
   }

@@ -53,6 +53,8 @@ void PlayoutTree::begin(const Game& game, const Position& position, std::uint64_
     nodes_.assign(1, {});
     nodes_[0].mover = static_cast<std::uint8_t>(1 - live_->toMove());
   }
+  // There is room for the first moves in any case.
+  most_ = std::max<std::uint64_t>(most_, nodes_.size() + 2 * live_->moveCount());
   if (nodes_[0].children == 0) expand(0);
 }
 
@@ -109,10 +111,9 @@ void PlayoutTree::addMoves(const PlayoutTree& other, std::uint32_t mine, std::ui
 // Requires that the live position is the node's. False: there is no room for its moves.
 bool PlayoutTree::expand(std::uint32_t at) {
   live_->listMoves(moves_);
-  bool apart = !rapid_ && moves_.size() >= manyMoves;
+  bool apart = (!rapid_ && moves_.size() >= manyMoves) || moves_.size() > 0xffff;
   // Parts of moves are fewer than the moves.
-  if (moves_.size() > 0xffff || nodes_.size() + moves_.size() * (apart ? 2 : 1) > most_)
-    return false;
+  if (nodes_.size() + moves_.size() * (apart ? 2 : 1) > most_) return false;
   if (apart) {
     std::sort(moves_.begin(), moves_.end(), [](const Move& a, const Move& b) {
       for (int level = 0;; ++level)
@@ -263,8 +264,10 @@ std::uint32_t PlayoutTree::best(std::uint32_t at, Stream& stream) {
   }
   if (fresh == 0 || (node.count >= wide && most >= firstPlay)) return chosen;
   std::uint32_t nth = stream.below(fresh);
-  for (std::uint32_t i = node.children;; ++i)
-    if (nodes_[i].visits == 0 && nodes_[i].proven == Proven::open && nth-- == 0) return i;
+  for (std::uint32_t i = node.children;; ++i) {
+    bool lost = nodes_[i].proven == winOf(1 - nodes_[i].mover);
+    if (nodes_[i].visits == 0 && !lost && nth-- == 0) return i;
+  }
 }
 
 // The same where rapid results stand in for those that are not there yet.
