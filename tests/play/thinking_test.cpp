@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "ninepegs/play/knowledge.hpp"
+#include "ninepegs/play/playout_tree.hpp"
 #include "ninepegs/report/thinking_text.hpp"
 #include "support/games.hpp"
 
@@ -159,6 +160,21 @@ TEST(Playouts, WhatIsProvedHoldsOfMovesInParts) {
   }
   EXPECT_GT(solved, 20);
   EXPECT_GT(wide, 0);
+}
+
+// More moves than a small tree has room for: one of them is chosen all the same.
+TEST(Playouts, HaveRoomForTheFirstMoves) {
+  auto game = test::fromText(
+      "game pairs\nsides Amber and Slate\nboard square 15 x 15\npiece peg o x\nmove lay\n"
+      "  pick one in empty\n  pick other in empty\n  put peg on one\n  written as one other\n"
+      "ends\n  mover wins \"two\" when count mine >= 2\n");
+  MoveList moves;
+  game->listMoves(game->start(), moves);
+  ASSERT_GT(moves.size(), (1u << 20) / sizeof(PlayoutTree::Node));
+  Stream stream(3, 5);
+  Choice choice =
+      makePlayouts({.playouts = 20, .megabytes = 1})->choose(*game, game->start(), stream);
+  EXPECT_NE(std::find(moves.begin(), moves.end(), choice.move), moves.end());
 }
 
 TEST(Playouts, WinsAndBlocks) {

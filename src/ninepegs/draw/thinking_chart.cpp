@@ -10,6 +10,13 @@ namespace ninepegs::draw {
 
 namespace {
 
+std::string twoCharts(const Game& game, const std::string& what) {
+  return fmt::format(
+      "set multiplot layout 1,2 margins 0.08,0.97,0.13,0.83 spacing 0.1 title {} "
+      "font 'DejaVu Sans,16'\nset grid lc rgb '#ddd3c4'\n",
+      plotText(game.info().title + ": " + what));
+}
+
 // How often the side to move wins, and the time, against the number of playouts.
 std::string playoutsChart(const Game& game, const play::Thinking& thought,
                           const ChartOptions& options) {
@@ -21,12 +28,9 @@ std::string playoutsChart(const Game& game, const play::Thinking& thought,
     out += fmt::format("{} {:.2f} {:.9f}\n", step.nodes, share, std::max(1e-6, step.seconds));
   }
   out += "EOD\n";
-  out += fmt::format(
-      "set multiplot layout 1,2 margins 0.08,0.97,0.13,0.83 spacing 0.1 title {} "
-      "font 'DejaVu Sans,16'\n",
-      plotText(game.info().title + ": more playouts, what they say and what they take"));
+  out += twoCharts(game, "more playouts, what they say and what they take");
   out +=
-      "set grid lc rgb '#ddd3c4'\nset logscale x\nset format x '%.0s%c'\nset xlabel 'playouts'\n"
+      "set logscale x\nset format x '%.0s%c'\nset xlabel 'playouts'\n"
       "set yrange [0:100]\nset title 'Won by the side to move, %' offset 0,-0.4\n"
       "plot 50 with lines lw 1.5 lc rgb '#6b5a48' notitle, $playouts using 1:2 with linespoints lw "
       "3 pt 7 ps 1.3 lc rgb '#c47f12' notitle\n"
@@ -57,13 +61,9 @@ std::string thinkingChart(const Game& game, const play::Thinking& thought,
     out += fmt::format("{} {}\n", i + 1, std::max<std::uint64_t>(1, thought.plain[i]));
   out += "EOD\n";
   auto deepest = static_cast<double>(thought.choice.steps.size());
-  out += fmt::format(
-      "set multiplot layout 1,2 margins 0.08,0.97,0.13,0.83 spacing 0.1 title {} "
-      "font 'DejaVu Sans,16'\n",
-      plotText(game.info().title + ": one ply deeper, how many times as much"));
+  out += twoCharts(game, "one ply deeper, how many times as much");
   out +=
-      "set grid lc rgb "
-      "'#ddd3c4'\nset logscale y\nset format y '%.0s%c'\nset xlabel 'depth in plies'\nset xtics 1\n"
+      "set logscale y\nset format y '%.0s%c'\nset xlabel 'depth in plies'\nset xtics 1\n"
       "set key top left\n";
   out += fmt::format("set xrange [0.5:{}]\n", deepest + 0.5);
   out +=
