@@ -98,6 +98,20 @@ TEST(Search, TakesAreFollowedToTheirEnd) {
   }
 }
 
+// A win that is seen where lines go deeper need not be the soonest: the search looks a little on.
+TEST(Search, LooksForASoonerMate) {
+  std::shared_ptr<const Game> game = test::shipped("chess");
+  for (const char* text :
+       {"1K6/8/2R5/2pP4/5Q2/8/8/2k5 w - - 0 1", "4k3/8/R7/6b1/8/1n6/8/2Q3K1 w - - 0 1"}) {
+    Position position = game->readPosition(text, "test");
+    Stream stream(1, 0);
+    Choice exact = makeSearch({.nodes = 3'000'000, .exact = true})->choose(*game, position, stream);
+    ASSERT_TRUE(decides(exact.score) && !exact.bound);
+    Choice choice = makeSearch({.nodes = 500'000})->choose(*game, position, stream);
+    EXPECT_EQ(choice.score, exact.score) << text;
+  }
+}
+
 // Results that the tree proves are those of all games.
 TEST(Playouts, WhatIsProvedHolds) {
   std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");

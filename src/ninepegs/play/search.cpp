@@ -15,7 +15,8 @@ namespace {
 constexpr std::uint64_t levelNodes[] = {20, 60, 200, 600, 2'000, 6'000, 20'000, 60'000, 200'000};
 constexpr std::uint32_t levelSlips[] = {40, 30, 22, 15, 10, 6, 3, 1, 0};
 
-constexpr int endsFrom = 6;  // plies of an exact search, before whole games are followed between
+constexpr int soonerPlies = 2;  // that are looked further for a sooner win
+constexpr int endsFrom = 6;     // plies of an exact search, before whole games are followed between
 
 class Search final : public Prover {
  public:
@@ -113,14 +114,18 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
     told = tree_.found();
     tell_({choice.depth, told, tree_.nodes(), tree_.seconds(), tree_.lineFound(), true});
   };
+  int decidedAt = 0;  // the depth at which it was first seen who wins
   beside_.resize(static_cast<std::size_t>(std::max(0, limits_.threads - 1)));
   Beside beside(beside_, tree_, position, deepest(), limits_.exact, stream);
   for (int depth = 1; depth <= deepest(); ++depth) {
     bool whole = true;
     std::int64_t score = tree_.look(depth, whole);
     if (tree_.stopped()) break;
-    // What the table knows may be a win that is not the soonest: that is one within the depth.
-    bool settled = decides(score) && (!limits_.exact || winScore - std::abs(score) <= depth);
+    // What the table knows, or what was seen where lines go deeper, may be a win that is not the
+    // soonest: that is one within the depth. Where nothing must be exact two plies more are enough.
+    if (decides(score) && decidedAt == 0) decidedAt = depth;
+    bool settled = decides(score) && (winScore - std::abs(score) <= depth ||
+                                      (!limits_.exact && depth >= decidedAt + soonerPlies));
     bool known = limits_.exact && tree_.found() != 0;  // who wins, in some plies
     if (known && !settled) score = tree_.found();
     choice.depth = depth;
