@@ -22,18 +22,18 @@ constexpr std::uint64_t hintStream = 1u << 20, drawStream = 1u << 21;
 std::string account(const Game& game, const Position& position, const play::Choice& choice) {
   constexpr std::size_t shown = 6;  // moves of a line
   if (choice.nodes <= 1) return "";
-  std::string out = choice.byPlayouts
-                        ? fmt::format("{} playouts, won: {}", grouped(choice.nodes),
-                                      report::shareText(choice.score))
-                        : fmt::format("looked {} ahead, {} positions",
-                                      pliesText(static_cast<unsigned long long>(choice.depth)),
-                                      grouped(choice.nodes));
-  if (choice.byPlayouts && play::decides(choice.score))
-    out = fmt::format("{} playouts; {}", grouped(choice.nodes), report::shareText(choice.score));
-  else if (play::decides(choice.score))
-    out += "; " + report::scoreText(choice.score);
-  else if (choice.solved && choice.score == 0)
-    out += "; a draw if both play well";
+  bool decided = play::decides(choice.score);
+  std::string out;
+  if (choice.byPlayouts) {
+    out = fmt::format("{} playouts{}{}", grouped(choice.nodes),
+                      decided ? "; " : ", won: ", report::shareText(choice.score));
+  } else {
+    out = fmt::format("looked {} ahead, {} positions",
+                      pliesText(static_cast<unsigned long long>(choice.depth)),
+                      grouped(choice.nodes));
+    if (decided) out += "; " + report::scoreText(choice.score);
+  }
+  if (choice.solved && choice.score == 0) out += "; a draw if both play well";
   std::vector<std::string> line = report::lineTexts(game, position, choice.line, shown);
   if (line.size() > 1) out += "; expects " + joined(line, ", ");
   return out;

@@ -73,7 +73,7 @@ void scoreEach(const Game& game, const Position& position, const ThinkOptions& o
     if (!settled) common = std::min(common, std::max(replies[i].depth, 1));
   }
   for (std::size_t i = 0; i < moves.size() && !wantsStop(options.stop); ++i) {
-    Thinking::RootMove one{moves[i], 0, {moves[i]}};
+    Thinking::RootMove one{moves[i], 0, 0, {moves[i]}};
     Result result = game.result(after[i]);
     if (result.kind == ResultKind::win) {
       one.score = result.winner == side ? winScore - 1 : 1 - winScore;
@@ -108,8 +108,7 @@ Thinking think(const Game& game, const Position& position, Opponent& who,
     if (!size) break;
     out.plain.push_back(*size);
   }
-  for (Choice::Weighed& one : out.choice.weighed)
-    out.moves.push_back({one.move, one.score, one.line, one.nodes});
+  out.moves = std::move(out.choice.weighed);
   if (out.moves.empty() && !out.choice.steps.empty())
     scoreEach(game, position, options, measure, out);
   // What is proved stands above and below all else, by whatever it was found.
@@ -129,7 +128,7 @@ Thinking think(const Game& game, const Knowledge& knowledge, Opponent& who,
   out.choice = who.chooseKnowing(game, knowledge, stream);
   out.positions = out.choice.positions;
   for (std::size_t k = 0; k < out.choice.means.size(); ++k)
-    out.moves.push_back({knowledge.moves()[k], out.choice.means[k], {knowledge.moves()[k]}});
+    out.moves.push_back({knowledge.moves()[k], out.choice.means[k], 0, {knowledge.moves()[k]}});
   std::stable_sort(out.moves.begin(), out.moves.end(),
                    [](const auto& a, const auto& b) { return a.score > b.score; });
   return out;

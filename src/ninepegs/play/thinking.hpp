@@ -30,12 +30,7 @@ struct Thinking {
   Choice choice;  // with its steps
   // Positions that minimax looks at, by depth from 1 on; it ends where that would be too many.
   std::vector<std::uint64_t> plain;
-  struct RootMove {
-    Move move;
-    std::int64_t score = 0;  // for the side that moves
-    std::vector<Move> line;  // beginning with the move
-    std::uint64_t nodes = 0;
-  };
+  using RootMove = Choice::Weighed;
   // Each legal move, the best first: as the opponent weighed it, or looked at by itself, one ply
   // less deeply than the search came. By playouts, those with most playouts come first.
   std::vector<RootMove> moves;

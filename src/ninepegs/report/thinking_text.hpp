@@ -14,7 +14,7 @@ std::string thinkingText(const Game& game, const Position& position, const play:
 // The seconds are left out: for the same options it is the same.
 std::string thinkingJson(const Game& game, const Position& position, const play::Thinking& thought);
 // Comma-separated: depth, move, score, nodes, seconds, minimax_nodes; of playouts: playouts, move,
-// share, seconds.
+// won, seconds.
 std::string thinkingCsv(const Game& game, const Position& position, const play::Thinking& thought);
 
 // The moves of a line, each as it is written where it is played; so many of them at the most.
