@@ -3,6 +3,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <string>
 
 #include "ninepegs/game/plain_live.hpp"
@@ -75,6 +76,28 @@ inline std::string liveParted(const Game& game, Stream stream, int steps) {
              return ends;
            });
   };
+  // Moves of this position, and of some before: each is legal if it is in the list.
+  MoveList met;
+  auto legalParted = [&]() -> std::string {
+    MoveList moves;
+    Position position = plain.position();
+    try {
+      game.listMoves(position, moves);
+    } catch (const BadInput&) {
+      return "";
+    }
+    constexpr std::size_t kept = 40;
+    for (std::size_t i = 0; i < moves.size() && met.size() < kept; ++i)
+      met.push_back(moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
+    for (const MoveList& some : {met, moves})
+      for (const Move& move : some)
+        if (bool listed = std::find(moves.begin(), moves.end(), move) != moves.end();
+            listed != game.isLegal(position, move))
+          return fmt::format("{} legal alone: {}", listed ? "listed, but not" : "not listed, but",
+                             game.positionText(position));
+    if (met.size() >= kept) met.resize(kept / 2);
+    return "";
+  };
   std::string here, there;
   auto part = [&](auto look) {
     here = look(*live);
@@ -91,6 +114,7 @@ inline std::string liveParted(const Game& game, Stream stream, int steps) {
       return parted();
     if (order != 2 && part(judged)) return parted();
     if (part(said)) return parted();
+    if (std::string legal = legalParted(); !legal.empty()) return legal;
     std::uint32_t moves = 0;
     Move move;
     try {

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/plain_live.hpp"
 
@@ -15,6 +17,12 @@ std::uint64_t GameRules::countMoves(const Position& position) const {
   MoveList moves;
   listMoves(position, moves);
   return moves.size();
+}
+
+bool GameRules::isLegal(const Position& position, const Move& move) const {
+  MoveList moves;
+  listMoves(position, moves);
+  return std::find(moves.begin(), moves.end(), move) != moves.end();
 }
 
 // The exclusive or of one scrambled number for each word, so that a move changes it by the words it

@@ -36,6 +36,8 @@ class GameRules {
     return result(position).kind != ResultKind::ongoing;
   }
   virtual std::uint64_t countMoves(const Position& position) const;
+  // Is it one of those that listMoves gives?
+  virtual bool isLegal(const Position& position, const Move& move) const;
 
   // Can what is legal or decided depend on earlier positions?
   virtual bool remembersPositions() const { return false; }

@@ -44,6 +44,7 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
   void apply(Position& position, const Move& move) const override;
   Result result(const Position& position) const override;
   std::uint64_t countMoves(const Position& position) const override;
+  bool isLegal(const Position& position, const Move& move) const override;
   std::string moveText(const Position& position, const Move& move) const override;
   MoveTexts textsOf(const Position& position, const Move& move) const override;
   std::vector<std::string> otherTexts(const Position& position, const Move& move) const override;

@@ -102,4 +102,18 @@ std::uint64_t SheetGame::countMoves(const Position& position) const {
   });
 }
 
+bool SheetGame::isLegal(const Position& position, const Move& move) const {
+  if (sheet::isFinal(position.words[Layout::result])) return false;
+  // Of ways that come to the same only the first is a move.
+  if (move.group != sheet::passGroup &&
+      (move.group >= program_.groups.size() || program_.groups[move.group].mayRepeat))
+    return Game::isLegal(position, move);
+  return withMachine(program_, [&](auto& machine) {
+    load(machine, position);
+    sheet::FindSink sink(move.group, move.choices.data(), move.count);
+    machine.generate(sink);
+    return sink.found;
+  });
+}
+
 }  // namespace ninepegs

@@ -20,11 +20,6 @@ std::uint64_t keyOf(const Move& move) {
 
 }  // namespace
 
-bool Pasts::legal(const Position& before, const Move& move) {
-  game_->listMoves(before, moves_);
-  return std::find(moves_.begin(), moves_.end(), move) != moves_.end();
-}
-
 Pasts::Known Pasts::knownOf(const Knowledge::Ply& ply) {
   return {ply, hearing_->of(MoveTexts{ply.seen, ply.seen, ply.told})};
 }
@@ -38,12 +33,12 @@ bool Pasts::follow(Past& past, const Known& ply, Stream& stream) {
   const Position& before = past.positions.back();
   Move move = ply.move;
   if (ply.own) {
-    if (!legal(before, move)) {
+    if (!game_->isLegal(before, move)) {
       movesTell_ = true;
       return false;
     }
     if (!looksLike(before, move, ply)) return false;
-  } else if (usual_ && legal(before, *usual_) && looksLike(before, *usual_, ply)) {
+  } else if (usual_ && game_->isLegal(before, *usual_) && looksLike(before, *usual_, ply)) {
     move = *usual_;
   } else {
     game_->listMoves(before, moves_);
@@ -109,7 +104,8 @@ const Position& Pasts::changedAt(const Past& past, std::size_t ply) {
 // Would the own move of a ply have told what it told?
 bool Pasts::tellsSo(const Past& past, std::size_t ply, const Known& known) {
   const Position& before = changedAt(past, ply);
-  return (!movesTell_ || legal(before, known.move)) && looksLike(before, known.move, known);
+  return (!movesTell_ || game_->isLegal(before, known.move)) &&
+         looksLike(before, known.move, known);
 }
 
 std::size_t Pasts::firstChanged() const {
@@ -140,7 +136,7 @@ bool Pasts::othersStand(const Past& past) {
     const Move* move = &past.moves[ply];
     for (std::size_t i = 0; i < changed_; ++i)
       if (changes_[i].ply == ply) move = &changes_[i].move;
-    if (!legal(changedAt(past, ply), *move)) return false;
+    if (!game_->isLegal(changedAt(past, ply), *move)) return false;
   }
   return true;
 }
@@ -164,7 +160,7 @@ void Pasts::findAgreeing(Past& past, std::size_t hidden, const Known* newest) {
 }
 
 void Pasts::listNear(std::size_t each, Stream& stream, std::vector<Position>& out) {
-  constexpr std::size_t atOnce = 5;  // from one hidden ply, before another is drawn
+  constexpr std::size_t atOnce = 12;  // from one hidden ply, before another is drawn
   if (hidden_.empty()) return;
   for (Past& past : pasts_) {
     if (past.positions.back().words.size() != past.positions.front().words.size()) continue;
@@ -271,7 +267,8 @@ void Pasts::walk(Past& past, Stream& stream) {
 bool Pasts::replay(Past& past) {
   for (std::size_t ply = hidden_.empty() ? 0 : hidden_.front(); ply < past.moves.size(); ++ply) {
     const Move& move = past.moves[ply];
-    if (!legal(past.positions[ply], move) || !looksLike(past.positions[ply], move, known_[ply]))
+    if (!game_->isLegal(past.positions[ply], move) ||
+        !looksLike(past.positions[ply], move, known_[ply]))
       return false;
     past.positions[ply + 1] = past.positions[ply];
     game_->apply(past.positions[ply + 1], move);

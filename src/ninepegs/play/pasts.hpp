@@ -56,7 +56,6 @@ class Pasts {
   Known knownOf(const Knowledge::Ply& ply);
   // One more ply; false: it cannot have been so in this past.
   bool follow(Past& past, const Known& ply, Stream& stream);
-  bool legal(const Position& before, const Move& move);
   bool looksLike(const Position& before, const Move& move, const Known& ply) const;
   const MoveList& othersOf(Past& past, std::size_t hidden);
   bool change(const Past& past, std::size_t hidden, const Move& move);

@@ -360,6 +360,7 @@ class Machine {
   prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::NoSink&);    \
   prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::AnySink&);   \
   prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::CountSink&); \
+  prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::FindSink&);  \
   prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::TrialSink&); \
   prefix template void ninepegs::sheet::Machine<W>::run(int, ninepegs::sheet::BundleSink<W>&);
 #ifndef NINEPEGS_COMPILES_MACHINE

@@ -44,6 +44,39 @@ struct CountSink : NoSink {
   bool any() const { return total > 0; }
 };
 
+// Looks for one move; the choices must outlive it.
+struct FindSink : NoSink {
+  FindSink(int of, const std::uint16_t* made, int many) : group(of), choices(made), count(many) {}
+  int group;
+  const std::uint16_t* choices;
+  int count;
+  bool found = false, came = false;
+
+  bool begins(int of, const std::uint64_t* given, int many, int compared) const {
+    if (of != group || many != count) return false;
+    for (int i = 0; i < compared; ++i)
+      if (static_cast<std::uint16_t>(given[i]) != choices[i]) return false;
+    return true;
+  }
+  template <class Set>
+  void many(int of, const std::uint64_t* given, int made, const Set& last, int base = 0) {
+    came = came || last.any();
+    if (!begins(of, given, made, made - 1)) return;
+    int at = choices[made - 1] - base;
+    found = found || (at >= 0 && at < static_cast<int>(sizeof last.word) * 8 && last.has(at));
+  }
+  void one(int of, const std::uint64_t* given, int made) {
+    came = true;
+    found = found || begins(of, given, made, made);
+  }
+  void pass() {
+    came = true;
+    found = found || group == passGroup;
+  }
+  bool any() const { return came; }
+  bool enough() const { return found; }
+};
+
 // Takes what a move on trial comes to, and hands it on to the sink of the generator.
 struct TrialSink : NoSink {
   void* outer = nullptr;
