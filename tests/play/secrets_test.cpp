@@ -1,4 +1,5 @@
 // Opponents where something is hidden from them.
+#include <algorithm>
 #include <map>
 
 #include "ninepegs/play/knowledge.hpp"
@@ -217,6 +218,78 @@ TEST(Secrets, AreConcluded) {
     std::string text = game->moveText(position, move);
     EXPECT_TRUE(text == "b1" || text == "b2") << who << " " << text;
   }
+}
+
+// Two bars in a row or a column are fired at. Each cell's true likelihood is counted over all that
+// could lie there: with many pasts likelier cells are fired at than with few, though not every cell
+// is held against each of them.
+TEST(Secrets, LikelyCellsAreFound) {
+  std::shared_ptr<const Game> game = test::fromText(
+      "game bars\nsides Amber and Slate\nboard square 5 x 5, one each\npiece bar B size 3 secret\n"
+      "mark shot each\nstart\n  hand of each 2 bar\nmove berth\n  choose boat from my hand\n"
+      "  pick place in lines of size of boat in (all except mine) along orthogonal\n"
+      "  put boat on place from my hand\n  written as place\n  seen as boat\nmove fire\n"
+      "  pick there in all except my shot\n  add there to my shot\n  when there in theirs\n"
+      "    tell \"hit\"\n  otherwise\n    tell \"miss\"\n  written as there\nturn berth else fire\n"
+      "ends\n  mover wins \"all\" when any theirs and theirs within my shot\n"
+      "each side sees\n  my shot on theirs as X on their board\n"
+      "  my shot except theirs as o on their board\nworth count (my shot on theirs)\n");
+  std::vector<std::uint32_t> bars;  // by cells, row by row
+  for (int row = 0; row < 5; ++row)
+    for (int column = 0; column < 3; ++column) {
+      std::uint32_t across = 0, down = 0;
+      for (int i = 0; i < 3; ++i) {
+        across |= 1u << (row * 5 + column + i);
+        down |= 1u << ((column + i) * 5 + row);
+      }
+      bars.push_back(across);
+      bars.push_back(down);
+    }
+  // Of what is fired at, how likely it was, in all positions; the most that it could have been.
+  double few = 0, many = 0, most = 0;
+  for (std::uint64_t number = 0; number < 40; ++number) {
+    Sides sides(*game, game->start());
+    Position position = game->start();
+    Stream stream(4, number);
+    MoveList moves;
+    std::uint32_t hits = 0, shots = 0;
+    auto cellOf = [&](const Move& move) {
+      std::string text = game->moveText(position, move);
+      return 1u << ((text[1] - '1') * 5 + (text[0] - 'a'));
+    };
+    for (std::uint64_t ply = 0; ply < 4 + 2 * (number % 6) && !game->ended(position); ++ply) {
+      game->listMoves(position, moves);
+      Move move = moves[stream.below(static_cast<std::uint32_t>(moves.size()))];
+      if (ply >= 4 && ply % 2 == 0) {
+        shots |= cellOf(move);
+        if (game->textsOf(position, move).told.front() == "hit") hits |= cellOf(move);
+      }
+      sides.note(position, move);
+      game->apply(position, move);
+    }
+    if (game->ended(position)) continue;
+    std::vector<double> hit(25, 0);
+    double fleets = 0;
+    for (std::uint32_t one : bars)
+      for (std::uint32_t other : bars) {
+        if ((one & other) != 0 || ((one | other) & shots) != hits) continue;
+        ++fleets;
+        for (std::size_t cell = 0; cell < 25; ++cell) hit[cell] += (one | other) >> cell & 1;
+      }
+    for (std::size_t cell = 0; cell < 25; ++cell)
+      if ((shots >> cell & 1) != 0) hit[cell] = 0;
+    for (const auto& [limits, sum] : {std::pair{"pasts=10", &few}, std::pair{"pasts=400", &many}}) {
+      auto who = makeOpponent(std::string("search:nodes=4000,") + limits, "test");
+      Stream own(6, number);
+      std::uint32_t cell = cellOf(sides.choose(*who, position, own).move);
+      for (std::size_t i = 0; i < 25; ++i)
+        if (cell >> i == 1) *sum += hit[i] / fleets;
+    }
+    most += *std::max_element(hit.begin(), hit.end()) / fleets;
+  }
+  EXPECT_LT(few, 0.93 * most);
+  EXPECT_GT(many, 0.97 * most);
+  EXPECT_LE(many, most + 1e-9);
 }
 
 // Shots that it takes to sink a fleet: far fewer than at random (95 on the average).
