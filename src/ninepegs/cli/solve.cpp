@@ -9,11 +9,13 @@ struct Options {
   GameOptions game;
   std::string memory = "256", threads = "1";
   Said nodes, time;
-  bool backwards = false, json = false;
+  bool backwards = false, lead = false, json = false;
 };
 
 void runBackwards(const Options& options, Context& context, const Game& game,
                   const Position& position) {
+  if (options.lead)
+    throw BadInput(Place{}, "--backwards does not go with --lead", "leave one of them out");
   if (options.nodes || options.time)
     throw BadInput(Place{}, "--backwards has no limit but --memory",
                    "leave --nodes and --time out");
@@ -50,7 +52,12 @@ void run(const Options& options, Context& context) {
   if (options.time)
     how.seconds = static_cast<double>(wholeOption(*options.time, "--time", 1, 86400));
   how.stop = &stopFlag();
+  const SheetGame* sheet = dynamic_cast<const SheetGame*>(game.get());
+  if (options.lead && (sheet == nullptr || !play::leadDecides(*sheet)))
+    throw BadInput(Place{}, "--lead is for games that end with one side in the lead",
+                   "in this one an end is not of the form `leader in ... wins`");
   play::Solved solved;
+  std::optional<play::Margins> margins;
   {
     Progress progress(context, "positions", 0, true);
     how.progress = [&](std::uint64_t done) { progress.at(done); };
@@ -58,10 +65,13 @@ void run(const Options& options, Context& context) {
       progress.says(report::solvedSoFar(*game, position, so));
     };
     solved = play::solve(*game, position, how);
+    how.progress = [&](std::uint64_t done) { progress.at(solved.nodes + done); };
+    if (options.lead) margins = play::margins(*sheet, position, solved, how);
   }
+  const play::Margins* lead = margins ? &*margins : nullptr;
   if (wantsStop(&stopFlag())) context.exitCode = exitInterrupted;
-  print(options.json ? report::solvedJson(*game, position, solved) + "\n"
-                     : report::solvedText(*game, position, solved, context.paint));
+  print(options.json ? report::solvedJson(*game, position, solved, lead) + "\n"
+                     : report::solvedText(*game, position, solved, lead, context.paint));
 }
 
 }  // namespace
@@ -72,7 +82,7 @@ void addSolve(CLI::App& app, Context& context) {
       "For small boards and late positions; stopped, it says what it knows.\n"
       "Examples:\n"
       "  ninepegs solve tic-tac-toe\n"
-      "  ninepegs solve othello --variant four\n"
+      "  ninepegs solve othello --variant four --lead\n"
       "  ninepegs solve connect-four --variant four --after a,b\n"
       "  ninepegs solve chess --at \"8/8/8/4k3/8/8/8/4K2Q w - - 0 1\" --backwards");
   options.game.addGame(command);
@@ -85,6 +95,9 @@ void addSolve(CLI::App& app, Context& context) {
   option(command, "--backwards", options.backwards,
          "list every position that can come, and follow wins back from the ends: for few pieces, "
          "also where positions come again");
+  option(command, "--lead", options.lead,
+         "also by how much a side leads at the end, if both play for that: where all ends are of "
+         "`leader in`");
   option(command, "--threads N", options.threads,
          "threads (default 1); with more, what is known when a limit is reached may differ");
   option(command, "--json", options.json, "print one JSON object");

@@ -1,5 +1,5 @@
-// A search that also answers one question by itself: can a side force a win within so many plies?
-// What it found for one question serves the next. Internal to the room.
+// A search that also answers questions by themselves: can a side force a win within so many plies?
+// Who wins, however long it takes? What it found for one serves the next. Internal to the room.
 //
 //   std::unique_ptr<Prover> prover = makeProver({.exact = true});
 //   std::optional<bool> wins = prover->forces(*game, position, 0, 5);
@@ -17,6 +17,9 @@ class Prover : public Opponent {
   // was stopped, or came to a limit. Requires plies <= limits::searchDepth.
   virtual std::optional<bool> forces(const Game& game, const Position& position, int side,
                                      int plies) = 0;
+  // 1: the side to move can force a win, -1: the other side, 0: neither. Nothing if it was stopped,
+  // or came to a limit. Requires that there is a legal move.
+  virtual std::optional<int> winner(const Game& game, const Position& position) = 0;
   // Positions that were looked at for the last question.
   virtual std::uint64_t nodesAsked() const = 0;
 };

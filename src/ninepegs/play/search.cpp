@@ -24,7 +24,9 @@ class Search final : public Prover {
     if (limits.level > 0) limits_.nodes = levelNodes[limits.level - 1];
   }
 
-  Choice choose(const Game& game, const Position& position, Stream& stream) override;
+  Choice choose(const Game& game, const Position& position, Stream& stream) override {
+    return deepen(game, position, stream, true);
+  }
 
   Choice chooseKnowing(const Game& game, const Knowledge& knowledge, Stream& stream) override {
     OverPasts limits{limits_.pasts, limits_.depth, limits_.nodes, 0, limits_.seconds};
@@ -35,11 +37,14 @@ class Search final : public Prover {
 
   std::optional<bool> forces(const Game& game, const Position& position, int side,
                              int plies) override;
-  std::uint64_t nodesAsked() const override { return tree_.nodes(); }
+  std::optional<int> winner(const Game& game, const Position& position) override;
+  std::uint64_t nodesAsked() const override { return asked_; }
 
   std::string name() const override { return nameOf(said_); }
 
  private:
+  // `howSoon`: of an exact search, is the soonest win looked for?
+  Choice deepen(const Game& game, const Position& position, Stream& stream, bool howSoon);
   // Of a level: does it draw its move from all this time?
   bool slips(Stream& stream) const {
     return limits_.level > 0 && stream.below(100) < levelSlips[limits_.level - 1];
@@ -48,6 +53,7 @@ class Search final : public Prover {
   int deepest() const { return limits_.depth > 0 ? limits_.depth : limits::searchDepth; }
 
   SearchLimits said_, limits_;
+  std::uint64_t asked_ = 0;
   AlphaBeta tree_;
   std::deque<AlphaBeta> beside_;
   PastsPlayer pasts_;
@@ -95,7 +101,7 @@ class Beside {
   std::vector<std::jthread> threads_;
 };
 
-Choice Search::choose(const Game& game, const Position& position, Stream& stream) {
+Choice Search::deepen(const Game& game, const Position& position, Stream& stream, bool howSoon) {
   SearchLimits own = limits_;  // of the first thread: its share of the positions
   if (measure_) own.measure = measure_;
   if (progress_) own.progress = progress_;
@@ -135,7 +141,7 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
     choice.solved = whole || decides(score);
     choice.steps.push_back({depth, score, tree_.nodes(), tree_.seconds(), choice.line});
     if (tell_) tell_(choice.steps.back());
-    if (settled || (whole && !known)) break;
+    if (settled || (whole && !known) || (known && !howSoon)) break;
     if (!limits_.exact || depth < endsFrom) continue;
     std::optional<int> end = tree_.lookToEnds(tree_.nodesToEnds());
     tellFound();
@@ -144,6 +150,7 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
       expect(tree_.line());
       break;
     }
+    if (!howSoon && tree_.found() != 0) break;
     if (std::optional<std::int64_t> best = tree_.lookForSooner(tree_.nodes())) {
       choice.score = *best;
       choice.solved = true;
@@ -176,12 +183,23 @@ Choice Search::choose(const Game& game, const Position& position, Stream& stream
 
 std::optional<bool> Search::forces(const Game& game, const Position& position, int side,
                                    int plies) {
+  asked_ = 0;
   Result result = game.result(position);
   if (result.kind != ResultKind::ongoing)
     return plies >= 0 && result.kind == ResultKind::win && result.winner == side;
   if (plies <= 0 || game.countMoves(position) == 0) return false;
   tree_.begin(game, position, limits_, stop_);
-  return tree_.forces(game.toMove(position) == side, plies);
+  std::optional<bool> wins = tree_.forces(game.toMove(position) == side, plies);
+  asked_ = tree_.nodes();
+  return wins;
+}
+
+std::optional<int> Search::winner(const Game& game, const Position& position) {
+  Stream stream(1, 0);
+  Choice choice = deepen(game, position, stream, false);
+  asked_ = choice.nodes;
+  if (!choice.solved) return std::nullopt;
+  return !decides(choice.score) ? 0 : choice.score > 0 ? 1 : -1;
 }
 
 }  // namespace

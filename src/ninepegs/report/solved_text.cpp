@@ -22,12 +22,31 @@ std::string resultOf(const Game& game, const One& one, const char* neither) {
                      one.atMost ? " at most" : "");
 }
 
+// By how much a side leads: "Black leads by 3 to 8".
+std::string marginText(const Game& game, const play::Margin& margin) {
+  if (margin.known() && *margin.least == 0) return "level";
+  bool first = margin.least && *margin.least > 0, second = margin.most && *margin.most < 0;
+  if (!first && !second) return "margin not known";
+  // From the side that leads.
+  std::optional<std::int64_t> least = first ? margin.least : margin.most;
+  std::optional<std::int64_t> most = first ? margin.most : margin.least;
+  std::string by = std::to_string(std::abs(*least));
+  if (!most) by += " or more";
+  if (most && *most != *least) by += " to " + std::to_string(std::abs(*most));
+  return fmt::format("{} leads by {}", game.info().sides[first ? 0 : 1], by);
+}
+
 std::string movesText(const Game& game, const Position& position, const play::Solved& solved,
-                      const char* neither, const Paint& paint) {
+                      const play::Margins* margins, const char* neither, const Paint& paint) {
   std::string out = "\n" + paint.strong("Every move") + "\n";
-  for (const play::Solved::RootMove& one : solved.moves)
+  for (std::size_t i = 0; i < solved.moves.size(); ++i) {
+    const play::Solved::RootMove& one = solved.moves[i];
+    std::string result = resultOf(game, one, neither);
     out += fmt::format("  {:<12} {}\n", game.moveText(position, one.move),
-                       resultOf(game, one, neither));
+                       margins == nullptr
+                           ? result
+                           : fmt::format("{:<28} {}", result, marginText(game, margins->moves[i])));
+  }
   return out;
 }
 
@@ -44,7 +63,7 @@ std::string headText(const Game& game, const Position& position, const play::Sol
 }
 
 nlohmann::ordered_json jsonOf(const Game& game, const Position& position,
-                              const play::Solved& solved) {
+                              const play::Solved& solved, const play::Margins* margins) {
   using Json = nlohmann::ordered_json;
   auto result = [&](Json& one, const auto& of) {
     bool won = of.known && of.winner >= 0;
@@ -53,19 +72,26 @@ nlohmann::ordered_json jsonOf(const Game& game, const Position& position,
     one["plies"] = won ? Json(of.plies) : Json(nullptr);
     one["at_most"] = of.atMost;
   };
+  // Of the first side.
+  auto lead = [&](Json& one, const play::Margin& margin) {
+    one["lead_least"] = margin.least ? Json(*margin.least) : Json(nullptr);
+    one["lead_most"] = margin.most ? Json(*margin.most) : Json(nullptr);
+  };
   Json out;
   out["game"] = game.info().id;
   out["position"] = game.positionText(position);
   result(out, solved);
+  if (margins != nullptr) lead(out, margins->position);
   out["depth"] = solved.depth;
   out["line"] = lineTexts(game, position, solved.line);
-  out["broken_off"] = solved.brokenOff;
-  out["nodes"] = solved.nodes;
+  out["broken_off"] = solved.brokenOff || (margins != nullptr && margins->brokenOff);
+  out["nodes"] = solved.nodes + (margins == nullptr ? 0 : margins->nodes);
   out["moves"] = Json::array();
-  for (const play::Solved::RootMove& move : solved.moves) {
+  for (std::size_t i = 0; i < solved.moves.size(); ++i) {
     Json one;
-    one["move"] = game.moveText(position, move.move);
-    result(one, move);
+    one["move"] = game.moveText(position, solved.moves[i].move);
+    result(one, solved.moves[i]);
+    if (margins != nullptr) lead(one, margins->moves[i]);
     out["moves"].push_back(one);
   }
   return out;
@@ -74,14 +100,20 @@ nlohmann::ordered_json jsonOf(const Game& game, const Position& position,
 }  // namespace
 
 std::string solvedText(const Game& game, const Position& position, const play::Solved& solved,
-                       const Paint& paint) {
+                       const play::Margins* margins, const Paint& paint) {
   std::string out = headText(
       game, position, solved, "a draw",
       fmt::format("{} within {}", noWin, pliesText(static_cast<unsigned long long>(solved.depth))),
       paint);
-  out += movesText(game, position, solved, "a draw", paint);
-  out += fmt::format("\n  {} in {:.2f} s{}\n", grouped(solved.nodes) + " positions", solved.seconds,
-                     solved.brokenOff ? "; broken off, and what is known until then" : "");
+  if (margins != nullptr)
+    out += fmt::format("  {} if both play for that\n",
+                       paint.good(marginText(game, margins->position)));
+  out += movesText(game, position, solved, margins, "a draw", paint);
+  bool brokenOff = solved.brokenOff || (margins != nullptr && margins->brokenOff);
+  out += fmt::format("\n  {} positions in {:.2f} s{}\n",
+                     grouped(solved.nodes + (margins == nullptr ? 0 : margins->nodes)),
+                     solved.seconds + (margins == nullptr ? 0 : margins->seconds),
+                     brokenOff ? "; broken off, and what is known until then" : "");
   return out;
 }
 
@@ -94,8 +126,9 @@ std::string solvedSoFar(const Game& game, const Position& position, const play::
                      game.countMoves(position));
 }
 
-std::string solvedJson(const Game& game, const Position& position, const play::Solved& solved) {
-  return jsonOf(game, position, solved).dump(1);
+std::string solvedJson(const Game& game, const Position& position, const play::Solved& solved,
+                       const play::Margins* margins) {
+  return jsonOf(game, position, solved, margins).dump(1);
 }
 
 std::string endingText(const verify::Ending& ending, const Paint& paint) {
@@ -105,7 +138,7 @@ std::string endingText(const verify::Ending& ending, const Paint& paint) {
   std::string out = headText(game, ending.position, ending.solved, noWin,
                              "more than " + many + " can come from here", paint);
   if (every.solved) {
-    out += movesText(game, ending.position, ending.solved, noWin, paint);
+    out += movesText(game, ending.position, ending.solved, nullptr, noWin, paint);
     out += "\n" +
            wrapped(fmt::format("{} can come from here: {} wins {}, {} wins {}, and in {} {}", many,
                                game.info().sides[0], grouped(every.won[0]), game.info().sides[1],
@@ -127,7 +160,7 @@ std::string endingText(const verify::Ending& ending, const Paint& paint) {
 std::string endingJson(const verify::Ending& ending) {
   const Game& game = *ending.game;
   const verify::EveryReport& every = ending.every;
-  nlohmann::ordered_json out = jsonOf(game, ending.position, ending.solved);
+  nlohmann::ordered_json out = jsonOf(game, ending.position, ending.solved, nullptr);
   out["positions"] = every.positions;
   out["complete"] = every.complete();
   out["won"] = nlohmann::ordered_json::object();

@@ -55,6 +55,8 @@ void Compiler::endTest(std::size_t index, int mover, int next) {
         values[side] = emit_.newNumber();
         emit_.add(Op::copyNumber, values[side], value);
       }
+      if (end.headStart != 0)
+        emit_.add(Op::add, values[0], values[0], emit_.constantNumber(end.headStart));
       int level = emit_.label(), secondLeads = emit_.label();
       emit_.jump(Op::jumpEqual, level, 0, values[0], values[1]);
       emit_.jump(Op::jumpLess, secondLeads, 0, values[0], values[1]);

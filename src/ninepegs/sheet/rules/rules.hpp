@@ -162,6 +162,8 @@ struct NotationRule {
 struct EndRule : sheet::EndHead {
   int side = -1;    // of sideWins
   TermPtr measure;  // of leader, else null
+  // Of leader: counted for the first side besides. No sheet says it (play/margins).
+  std::int64_t headStart = 0;
   TermPtr condition;
   TermPtr showing;  // may be null
   int id = -1;
