@@ -89,6 +89,21 @@ TEST(Solve, AnswersAndSaysWhatItKnows) {
   EXPECT_EQ(json["line"].size(), json["plies"]);
 }
 
+TEST(Solve, TellsTheLead) {
+  std::vector<std::string> four = {"solve",  "othello",  "--variant", "four",
+                                   "--lead", "--memory", "1"};
+  Ran ran = ninepegs(four);
+  EXPECT_TRUE(has(ran.out, "White leads by 8 if both play for that")) << ran.out;
+  EXPECT_TRUE(has(ran.out, "b1           White wins in 12 plies       White leads by 8"))
+      << ran.out;
+  four.push_back("--json");
+  Json json = Json::parse(ninepegs(four).out);
+  EXPECT_EQ(json["lead_least"], -8);
+  EXPECT_EQ(json["moves"][3]["lead_most"], -8);
+  ran = ninepegs({"solve", "othello", "--lead", "--nodes", "100", "--memory", "1"});
+  EXPECT_TRUE(has(ran.out, "margin not known")) << ran.out;
+}
+
 TEST(Think, ShowsDepths) {
   Folder folder;
   Ran ran =
@@ -181,6 +196,8 @@ INSTANTIATE_TEST_SUITE_P(
         Bad{{"match", "tic-tac-toe", "greedy", "random", "--resume", "/none/x"},
             "cannot be written"},
         Bad{{"solve", "battleship"}, "does not see all"},
+        Bad{{"solve", "tic-tac-toe", "--lead"}, "in the lead"},
+        Bad{{"solve", "othello", "--lead", "--backwards"}, "--backwards does not go with"},
         Bad{{"solve", "tic-tac-toe", "--after", "1, 2, 4, 3, 7"}, "is over"},
         Bad{{"solve", "tic-tac-toe", "--memory", "0"}, "--memory"},
         Bad{{"think", "battleship", "--csv", "d.csv"}, "no depths"},
@@ -191,6 +208,7 @@ INSTANTIATE_TEST_SUITE_P(
             "--at"},
         Bad{{"think", "tic-tac-toe", "--depth", "61"}, "--depth"},
         Bad{{"think", "tic-tac-toe", "--with", "greedy"}, "weighs nothing"},
+        Bad{{"think", "chess", "--nodes", "3"}, "finished no depth"},
         Bad{{"think", "tic-tac-toe", "--with", "serch"}, "did you mean \"search\"?"},
         Bad{{"think", "tic-tac-toe", "--with", "search", "--depth", "2"}, "do not go with it"},
         Bad{{"think", "tic-tac-toe", "--figure", "d.gif"}, ".png or .svg"},

@@ -394,5 +394,35 @@ worth count (my guessed on theirs)
   EXPECT_NEAR(static_cast<double>(sum), 5000, 3);
 }
 
+// A line does not end where pieces are still being taken: behind its last move nothing is won by
+// moves that take, which another search of that position alone would see at once.
+TEST(Thinking, LinesEndWhereNothingIsTaken) {
+  std::shared_ptr<const Game> game = test::shipped("chess");
+  int lines = 0, open = 0;
+  for (std::uint64_t number = 0; number < 12; ++number) {
+    Stream stream(11, number);
+    std::unique_ptr<LivePosition> live = game->live();
+    for (int ply = 0; ply < 40 && live->playDrawn(stream); ++ply) {
+      if (ply % 5 != 4 || live->ended() || !live->canMove()) continue;
+      Position position = live->position();
+      Stream own(3, 0);
+      Choice choice = makeOpponent("search:nodes=3000", "test")->choose(*game, position, own);
+      if (choice.steps.empty() || decides(choice.score)) continue;
+      for (const Move& move : choice.line) game->apply(position, move);
+      ++lines;
+      if (game->ended(position) || game->countMoves(position) == 0) continue;
+      // To a depth of one ply, with all that takes behind it, and as it stands.
+      int side = game->toMove(position);
+      std::int64_t stands = game->measure()->worth(position, side);
+      choice = makeOpponent("search:depth=1", "test")->choose(*game, position, own);
+      std::vector<Cell> cells = game->cellsOf(position, choice.move);
+      bool takes = game->pieceAt(position, cells.back(), 0).has_value();
+      open += takes && choice.score > stands + 90;
+    }
+  }
+  EXPECT_GT(lines, 60);
+  EXPECT_EQ(open, 0);
+}
+
 }  // namespace
 }  // namespace ninepegs::play

@@ -134,9 +134,8 @@ std::string Table::computerMoves(const StopFlag* stop,
   int side = game_->toMove(position_);
   Stream stream(seed_, moves_.size());
   seats_[side].computer->stopWith(stop);
-  bool playouts = seats_[side].computer->name().starts_with("playouts");
   seats_[side].computer->tellSteps(
-      [&, playouts](const play::Choice::Step& step) { tell(report::stepText(step, playouts)); });
+      [&](const play::Choice::Step& step) { tell(report::stepText(step)); });
   play::Choice choice = known_.choose(*seats_[side].computer, position_, stream);
   seats_[side].computer->tellSteps(nullptr);
   bool hides = viewer() >= 0;

@@ -79,7 +79,11 @@ void run(const Options& options, Context& context) {
             : play::think(*game, knowledgeOf(options, *game, from, moves, game->toMove(position)),
                           *who, how);
   }
-  if (thought.choice.steps.empty() && thought.choice.means.empty())
+  bool weighsNothing = thought.choice.steps.empty() && thought.choice.means.empty();
+  if (weighsNothing && !wantsStop(&stopFlag()) && who->name().starts_with("search"))
+    throw BadInput(Place{}, fmt::format("`{}` finished no depth", who->name()),
+                   "let it look at more positions");
+  if (weighsNothing)
     throw BadInput(Place{},
                    fmt::format("`{}` weighs nothing: there is nothing to show", who->name()),
                    "there are: search, playouts, minimax");

@@ -14,13 +14,15 @@ constexpr int muchReducedFrom = 6;   // ... by two plies
 constexpr int weighedFrom = 3;       // plies left, of an exact search
 constexpr int windowFrom = 4;        // plies, from which a score is expected near the last
 constexpr std::size_t lateFrom = 4;  // moves in order
-constexpr int tabledFrom = 6;        // empty cells of a game of lines: further on it saves no time
+constexpr std::uint64_t finishedWith = 10'000;  // positions at most, to finish a line
+constexpr int tabledFrom = 6;  // empty cells of a game of lines: further on it saves no time
 constexpr std::int32_t leftForLater = std::numeric_limits<std::int32_t>::min();  // rank of a move
 
 }  // namespace
 
 bool AlphaBeta::outOfBudget() {
   if (stopped_) return true;
+  if (finishesAt_ > 0) return nodes_ >= finishesAt_;
   if (limits_.nodes > 0 && nodes_ >= limits_.nodes) return stopped_ = true;
   if (pauseAt_ > 0 && nodes_ >= pauseAt_) return stopped_ = paused_ = true;
   if (nodes_ >= asksAt_) {
@@ -69,6 +71,7 @@ std::int64_t AlphaBeta::taking(int ply, int deep, std::int64_t best, std::int64_
   Level& level = levels_[static_cast<std::size_t>(ply)];
   weighTaking(level, ply);
   for (const Taken& one : level.taken) {
+    if (finishesAt_ > 0) levels_[static_cast<std::size_t>(ply) + 1].line.clear();
     std::int64_t score = one.score;
     // The other side may leave it at that, too, so that it is worth no more to this one.
     if (!one.over && (one.again || score > alpha)) {
@@ -79,11 +82,39 @@ std::int64_t AlphaBeta::taking(int ply, int deep, std::int64_t best, std::int64_
       live_->takeBack();
     }
     if (stopped_) return best;
+    if (finishesAt_ > 0 && score > best) takeLine(level, level.moves[one.move], ply);
     best = std::max(best, score);
     alpha = std::max(alpha, best);
     if (alpha >= beta) break;
   }
   return best;
+}
+
+// The line of a level: a move, and the line of the next.
+void AlphaBeta::takeLine(Level& level, const Move& move, int ply) {
+  const Level& next = levels_[static_cast<std::size_t>(ply) + 1];
+  level.line.assign(1, move);
+  level.line.insert(level.line.end(), next.line.begin(), next.line.end());
+}
+
+// A line may end where pieces are still being taken, as the search does not write down what it
+// looks at behind its depth, nor what the table knew: they are taken now.
+void AlphaBeta::finishLine() {
+  std::vector<Move>& line = levels_.front().line;
+  auto plies = static_cast<int>(line.size());
+  if (!takes_ || plies == 0 || plies + 1 >= static_cast<int>(levels_.size())) return;
+  std::uint64_t nodes = nodes_;
+  finishesAt_ = nodes + finishedWith;
+  live_->expectMoves(true);
+  for (const Move& move : line) live_->play(move);
+  std::int64_t ended = 0;
+  levels_[static_cast<std::size_t>(plies)].line.clear();
+  if (!endsWith(*live_, plies, ended)) taking(plies, 0, leaf(), -endless, endless);
+  for (int i = 0; i < plies; ++i) live_->takeBack();
+  const std::vector<Move>& rest = levels_[static_cast<std::size_t>(plies)].line;
+  line.insert(line.end(), rest.begin(), rest.end());
+  finishesAt_ = 0;
+  nodes_ = nodes;
 }
 
 // The score for `side`, who has just moved.
@@ -174,7 +205,6 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
 std::int64_t AlphaBeta::lookAtMoves(int ply, int depth, std::int64_t alpha, std::int64_t beta,
                                     bool known, std::uint16_t& bestMove, bool& whole) {
   Level& level = levels_[static_cast<std::size_t>(ply)];
-  Level& next = levels_[static_cast<std::size_t>(ply) + 1];
   int side = live_->toMove();
   std::int64_t best = -endless, low = alpha;
   bool guesses = !limits_.exact && ply > 0;
@@ -232,8 +262,7 @@ std::int64_t AlphaBeta::lookAtMoves(int ply, int depth, std::int64_t alpha, std:
       bestMove = index;
       if (score > low) {
         low = score;
-        level.line.assign(1, move);
-        level.line.insert(level.line.end(), next.line.begin(), next.line.end());
+        takeLine(level, move, ply);
       }
     }
     if (low >= beta) {
@@ -271,6 +300,7 @@ std::int64_t AlphaBeta::look(int depth, bool& whole) {
   }
   whole = whole && wholeHere;
   if (stopped_) return score;
+  if (!limits_.exact && !decides(score)) finishLine();
   if (!decides(score)) {
     std::int64_t change = std::abs(score - lastScore_);
     swing_ = depth == 1 ? 0 : depth == 2 ? change : (swing_ + change) / 2;

@@ -120,6 +120,8 @@ class AlphaBeta {
   std::int64_t lookAtMoves(int ply, int depth, std::int64_t alpha, std::int64_t beta, bool known,
                            std::uint16_t& bestMove, bool& whole);
   void weighTaking(Level& level, int ply);
+  void takeLine(Level& level, const Move& move, int ply);
+  void finishLine();
   std::int64_t taking(int ply, int deep, std::int64_t best, std::int64_t alpha, std::int64_t beta);
   int lengthOfGames();
   void weigh(Level& level, std::size_t from, int ply, int depth, std::int64_t alpha,
@@ -197,6 +199,8 @@ class AlphaBeta {
   int usualGames_ = 0;   // plies of a long one of the games that were tried; 0: likewise
   int imagedPlies_ = 0;  // from the root, where positions are held against their images
   bool stopped_ = false;
+  // What it looks at now is for the line alone, up to so many positions; 0: it is not.
+  std::uint64_t finishesAt_ = 0;
   std::chrono::steady_clock::time_point begun_;
   std::shared_ptr<WorkedOut> workedOut_ = std::make_shared<WorkedOut>();
   bool worksOut_ = false;  // the sheet has no measure

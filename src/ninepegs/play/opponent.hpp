@@ -56,7 +56,8 @@ struct Choice {
     std::uint64_t nodes = 0;  // up to here, as the seconds
     double seconds = 0;
     std::vector<Move> line;
-    bool bound = false;  // likewise
+    bool bound = false;       // likewise
+    bool byPlayouts = false;  // likewise
   };
   std::vector<Step> steps;
 };

@@ -72,7 +72,7 @@ Choice::Step PlayoutTree::step(std::uint64_t playouts, double seconds) const {
   std::uint32_t at = preferred(nodes_[0]);
   while (nodes_[at].part) at = preferred(nodes_[at]);
   std::vector<Move> line = lineFrom(at);
-  return {static_cast<int>(line.size()), scoreOf(nodes_[at]), playouts, seconds, line, false};
+  return {static_cast<int>(line.size()), scoreOf(nodes_[at]), playouts, seconds, line, false, true};
 }
 
 }  // namespace ninepegs::play

@@ -157,8 +157,9 @@ std::string shareText(std::int64_t score) {
   return fmt::format("{:.1f} %", 100 * shareOf(score));
 }
 
-std::string stepText(const play::Choice::Step& step, bool byPlayouts) {
-  if (byPlayouts) return fmt::format("{} playouts, {}", grouped(step.nodes), shareText(step.score));
+std::string stepText(const play::Choice::Step& step) {
+  if (step.byPlayouts)
+    return fmt::format("{} playouts, {}", grouped(step.nodes), shareText(step.score));
   return fmt::format("{} ahead, {} positions, {}",
                      pliesText(static_cast<unsigned long long>(step.depth)), grouped(step.nodes),
                      scoreText(step.score));

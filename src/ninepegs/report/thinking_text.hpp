@@ -27,6 +27,6 @@ std::string scoreText(std::int64_t score);
 // Of playouts: "57.3 %", "wins", "loses".
 std::string shareText(std::int64_t score);
 // "4 plies ahead, 1,234 positions, +35"; of playouts: "500 playouts, 57.3 %".
-std::string stepText(const play::Choice::Step& step, bool byPlayouts);
+std::string stepText(const play::Choice::Step& step);
 
 }  // namespace ninepegs::report
