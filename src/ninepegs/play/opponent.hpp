@@ -35,7 +35,8 @@ struct Choice {
   // Of an exact search: the score of a win is one that was found, and there may be a sooner one.
   bool bound = false;
   // Where something is hidden: the score of each legal move in thousandths, on the mean of so many
-  // positions where the side may be; none of an opponent that does not weigh them.
+  // positions where the side may be, or fewer if it did badly in the first; none of an opponent
+  // that does not weigh them.
   std::vector<std::int64_t> means;
   std::size_t positions = 0;
   // Each legal move as it was weighed; none of an opponent that does not weigh all of them.
@@ -132,7 +133,7 @@ struct SearchLimits {
   bool exact = false;
   // 1 to 9: so strong a player, 1 being the weakest; then `nodes` is given by it. 0: none.
   int level = 0;
-  // Where something is hidden: so many pasts that agree with what is known; 0: 120.
+  // Where something is hidden: so many pasts that agree with what is known; 0: 120 or more.
   std::uint64_t pasts = 0;
   // Beside each other, with one table; 0: 1. With more than one the same seed may give another
   // move, and each looks at its share of `nodes`.

@@ -15,7 +15,7 @@ constexpr std::uint64_t nearEach = 5;  // positions near each past, for playouts
 // Of a search: the pasts in which all moves are looked at, at least, and the moves that are looked
 // at in the others.
 constexpr std::uint64_t firstPasts = 40, bestMoves = 12;
-constexpr std::uint64_t mostPasts = 1000, nodesEach = 50;  // positions for each past
+constexpr std::uint64_t mostPasts = 1000, nodesEach = 66;  // positions for each past
 
 std::uint64_t pastsFor(const OverPasts& limits) {
   if (limits.pasts > 0) return limits.pasts;

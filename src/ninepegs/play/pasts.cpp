@@ -2,12 +2,14 @@
 
 #include <algorithm>
 #include <limits>
+#include <numeric>
 
 namespace ninepegs::play {
 namespace {
 
-constexpr std::uint32_t walkedPlies = 2;  // of each walk from one past to another
-constexpr int pairTries = 20;             // likewise
+constexpr std::uint32_t walkedPlies = 5;  // of each walk from one past to another
+constexpr int pairTries = 4;              // likewise
+constexpr std::size_t stirredShare = 2;   // one of so many pasts walks on at a ply that tells
 // To find pasts when none is left.
 constexpr int settleTries = 30, settleSteps = 60;
 
@@ -180,20 +182,22 @@ void Pasts::listNear(std::size_t each, Stream& stream, std::vector<Position>& ou
   }
 }
 
-// Draws a hidden ply anew from all moves that agree with the rest.
+// Draws a hidden ply anew from all moves that agree with the rest: the first of them, in a drawn
+// order.
 bool Pasts::redraw(Past& past, std::size_t hidden, const Known* newest, Stream& stream) {
   if (hidden_[hidden] >= past.moves.size()) return false;
-  findAgreeing(past, hidden, newest);
-  while (!agreeing_.empty()) {
-    std::size_t at = stream.below(static_cast<std::uint32_t>(agreeing_.size()));
-    Move move = agreeing_[at];
+  const MoveList& others = othersOf(past, hidden);
+  order_.resize(others.size());
+  std::iota(order_.begin(), order_.end(), std::uint32_t{0});
+  for (std::size_t i = 0; i < order_.size(); ++i) {
+    std::swap(order_[i], order_[i + stream.below(static_cast<std::uint32_t>(order_.size() - i))]);
+    const Move& move = others[order_[i]];
     changed_ = 0;
-    change(past, hidden, move);
-    if (move == past.moves[hidden_[hidden]] || othersStand(past)) {
-      take(past);
-      return true;
-    }
-    agreeing_.erase(agreeing_.begin() + static_cast<std::ptrdiff_t>(at));
+    if (!change(past, hidden, move)) return false;
+    if (!agreesLater(past, newest, &alike_[hidden][keyOf(move)])) continue;
+    if (!(move == past.moves[hidden_[hidden]]) && !othersStand(past)) continue;
+    take(past);
+    return true;
   }
   return false;
 }
@@ -289,6 +293,18 @@ void Pasts::fill(Stream& stream, const StopFlag* stop) {
   }
 }
 
+// Some of the pasts walk on, so that those that come from the same one part.
+void Pasts::stir(Stream& stream, const StopFlag* stop) {
+  if (hidden_.empty() || pasts_.empty()) return;
+  for (std::size_t i = 0; i < pasts_.size() / stirredShare && !wantsStop(stop); ++i) {
+    Past& old = pasts_[stream.below(static_cast<std::uint32_t>(pasts_.size()))];
+    if (old.positions.back().words.size() != old.positions.front().words.size()) continue;
+    Past past = old;
+    walk(past, stream);
+    if (replay(past)) old = std::move(past);
+  }
+}
+
 // No past agrees with the newest ply: from those that agreed until then to some that do, with one
 // change or with many.
 void Pasts::mend(std::vector<Past>& dead, const Known& ply, Stream& stream, const StopFlag* stop) {
@@ -341,6 +357,7 @@ void Pasts::learn(const Knowledge& knowledge, Stream& stream, const StopFlag* st
     known_.push_back(known);
     if (known.own && !known.told.empty()) doubts_.push_back(ply);
     fill(stream, stop);
+    if (known.own && !known.told.empty()) stir(stream, stop);
     if (pasts_.empty()) return;
   }
 }

@@ -74,6 +74,7 @@ class Pasts {
   void walk(Past& past, Stream& stream);
   bool replay(Past& past);
   void fill(Stream& stream, const StopFlag* stop);
+  void stir(Stream& stream, const StopFlag* stop);
   void mend(std::vector<Past>& dead, const Known& ply, Stream& stream, const StopFlag* stop);
 
   const Game* game_;
@@ -100,6 +101,7 @@ class Pasts {
   bool movesTell_ = false;
   Position at_, after_;
   MoveList moves_, agreeing_;
+  std::vector<std::uint32_t> order_;
 };
 
 }  // namespace ninepegs::play
