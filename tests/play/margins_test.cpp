@@ -198,6 +198,18 @@ TEST(Margins, HaveBoundsWhenBrokenOff) {
   EXPECT_FALSE(found.position.least || found.position.most);
 }
 
+// Where nobody can move and no end holds, the rules do not say who leads.
+TEST(Margins, AreNotToldWhereGamesComeToNoEnd) {
+  std::shared_ptr<const SheetGame> game = test::fromText(
+      "game t\nsides Amber and Slate\nboard square 3 x 1\npiece peg o x\nmove go\n"
+      "  pick there in empty except (step orthogonal from mine)\n  put peg on there\n"
+      "ends\n  leader in 4 * count mine wins \"more\" or draw \"level\" when no empty\n");
+  Margins found = asked(*game, game->start());
+  EXPECT_TRUE(found.noEnd);
+  EXPECT_TRUE(found.brokenOff);
+  EXPECT_FALSE(found.position.known());
+}
+
 TEST(Margins, AreForGamesThatALeadDecides) {
   EXPECT_TRUE(leadDecides(dynamic_cast<const SheetGame&>(*test::shipped("othello"))));
   EXPECT_FALSE(leadDecides(dynamic_cast<const SheetGame&>(*test::shipped("tic-tac-toe"))));

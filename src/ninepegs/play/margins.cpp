@@ -8,9 +8,23 @@
 namespace ninepegs::play {
 namespace {
 
-constexpr std::int64_t firstStep =
-    4;  // from a bound, where there is no other; each is twice the last
-constexpr std::int64_t farthest = std::int64_t{1} << 40;
+// From a bound, where there is no other; each step is twice the last.
+constexpr std::int64_t firstStep = 4, farthest = std::int64_t{1} << 40;
+
+// Do random games from here come to positions in which nobody can go on and no end holds? What
+// they would count for is not said by the rules.
+bool comesToNoEnd(const SheetGame& game, const Position& position) {
+  constexpr std::uint64_t games = 200;
+  constexpr int longest = 1000;  // plies
+  std::unique_ptr<LivePosition> live = game.live();
+  for (std::uint64_t number = 0; number < games; ++number) {
+    Stream stream(1, number);
+    live->setUp(position);
+    for (int ply = 0; ply < longest && !live->ended(); ++ply)
+      if (!live->playDrawn(stream)) return true;
+  }
+  return false;
+}
 
 // The game in which the first side counts so much more.
 std::shared_ptr<const SheetGame> withHeadStart(const SheetGame& game, std::int64_t start) {
@@ -148,7 +162,8 @@ bool leadDecides(const SheetGame& game) {
 Margins margins(const SheetGame& game, const Position& position, const Solved& solved,
                 const SolveOptions& options) {
   Margins out;
-  if (!solved.known) {  // and so the lead would not be
+  out.noEnd = comesToNoEnd(game, position);
+  if (!solved.known || out.noEnd) {  // if who wins is not known, the lead would not be
     out.moves.resize(solved.moves.size());
     out.brokenOff = true;
     return out;

@@ -29,6 +29,8 @@ struct Margins {
   std::uint64_t nodes = 0;
   double seconds = 0;
   bool brokenOff = false;  // by a limit, or stopped
+  // Nothing is known, as some games from here come to no end, though nobody can go on.
+  bool noEnd = false;
 };
 
 // Is every end of the game one of who leads?

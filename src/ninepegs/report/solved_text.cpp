@@ -105,7 +105,10 @@ std::string solvedText(const Game& game, const Position& position, const play::S
       game, position, solved, "a draw",
       fmt::format("{} within {}", noWin, pliesText(static_cast<unsigned long long>(solved.depth))),
       paint);
-  if (margins != nullptr)
+  if (margins != nullptr && margins->noEnd)
+    out += "  " + paint.bad("the lead is not known") +
+           ": there are games from here in which nobody can move and no end holds\n";
+  else if (margins != nullptr)
     out += fmt::format("  {} if both play for that\n",
                        paint.good(marginText(game, margins->position)));
   out += movesText(game, position, solved, margins, "a draw", paint);
