@@ -108,7 +108,7 @@ std::string solvedText(const Game& game, const Position& position, const play::S
   if (margins != nullptr && margins->noEnd)
     out += "  " + paint.bad("the lead is not known") +
            ": there are games from here in which nobody can move and no end holds\n";
-  else if (margins != nullptr)
+  else if (margins != nullptr && (margins->position.least || margins->position.most))
     out += fmt::format("  {} if both play for that\n",
                        paint.good(marginText(game, margins->position)));
   out += movesText(game, position, solved, margins, "a draw", paint);
