@@ -66,7 +66,12 @@ void run(const Options& options, Context& context) {
     };
     solved = play::solve(*game, position, how);
     how.progress = [&](std::uint64_t done) { progress.at(solved.nodes + done); };
-    if (options.lead) margins = play::margins(*sheet, position, solved, how);
+    if (options.lead) {
+      margins = play::margins(*sheet, position, solved, how);
+      solved.nodes += margins->nodes;
+      solved.seconds += margins->seconds;
+      solved.brokenOff = solved.brokenOff || margins->brokenOff;
+    }
   }
   const play::Margins* lead = margins ? &*margins : nullptr;
   if (wantsStop(&stopFlag())) context.exitCode = exitInterrupted;

@@ -300,8 +300,8 @@ std::int64_t AlphaBeta::look(int depth, bool& whole) {
   }
   whole = whole && wholeHere;
   if (stopped_) return score;
-  if (!limits_.exact && !decides(score)) finishLine();
   if (!decides(score)) {
+    finishLine();
     std::int64_t change = std::abs(score - lastScore_);
     swing_ = depth == 1 ? 0 : depth == 2 ? change : (swing_ + change) / 2;
     lastScore_ = score;

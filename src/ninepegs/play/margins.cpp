@@ -110,19 +110,10 @@ class Bisection {
   }
 
   void ask(const SheetGame& game, std::int64_t value, Prover& prover, Target& target) {
-    std::optional<int> wins;  // for the first side
     Position at = position_;
     if (target.move != nullptr) game.apply(at, *target.move);
-    Result result = game.result(at);
-    if (result.kind == ResultKind::win) {
-      wins = result.winner == 0 ? 1 : -1;
-    } else if (result.kind != ResultKind::ongoing || game.countMoves(at) == 0) {
-      wins = 0;
-    } else {
-      wins = prover.winner(game, at);
-      if (wins && game.toMove(at) == 1) wins = -*wins;
-      nodes_ += prover.nodesAsked();
-    }
+    std::optional<int> wins = prover.winner(game, at, 0);
+    nodes_ += prover.nodesAsked();
     if (wins) {
       target.learn(value, *wins);
     } else {

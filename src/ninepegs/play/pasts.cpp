@@ -152,11 +152,11 @@ void Pasts::take(Past& past) {
 }
 
 // The moves that a hidden ply could have been, the rest being as it is.
-void Pasts::findAgreeing(Past& past, std::size_t hidden, const Known* newest) {
+void Pasts::findAgreeing(Past& past, std::size_t hidden) {
   agreeing_.clear();
   for (const Move& move : othersOf(past, hidden)) {
     changed_ = 0;
-    if (change(past, hidden, move) && agreesLater(past, newest, &alike_[hidden][keyOf(move)]))
+    if (change(past, hidden, move) && agreesLater(past, nullptr, &alike_[hidden][keyOf(move)]))
       agreeing_.push_back(move);
   }
 }
@@ -165,11 +165,11 @@ void Pasts::listNear(std::size_t each, Stream& stream, std::vector<Position>& ou
   constexpr std::size_t atOnce = 12;  // from one hidden ply, before another is drawn
   if (hidden_.empty()) return;
   for (Past& past : pasts_) {
-    if (past.positions.back().words.size() != past.positions.front().words.size()) continue;
+    if (!past.changes()) continue;
     std::size_t most = out.size() + each;
     for (std::size_t from = 0; from < each; from += atOnce) {
       std::size_t hidden = stream.below(static_cast<std::uint32_t>(hidden_.size()));
-      findAgreeing(past, hidden, nullptr);
+      findAgreeing(past, hidden);
       std::size_t here = std::min(most, out.size() + atOnce);
       for (std::size_t tried = 0; tried < 2 * atOnce && !agreeing_.empty(); ++tried) {
         if (out.size() >= here) break;
@@ -285,7 +285,7 @@ void Pasts::fill(Stream& stream, const StopFlag* stop) {
   if (survivors == 0 || survivors * 2 > most_) return;  // enough to judge by
   while (pasts_.size() < most_ && !wantsStop(stop)) {
     Past past = pasts_[stream.below(survivors)];
-    if (past.positions.back().words.size() == past.positions.front().words.size()) {
+    if (past.changes()) {
       walk(past, stream);
       if (!replay(past)) past = pasts_[stream.below(survivors)];
     }
@@ -298,7 +298,7 @@ void Pasts::stir(Stream& stream, const StopFlag* stop) {
   if (hidden_.empty() || pasts_.empty()) return;
   for (std::size_t i = 0; i < pasts_.size() / stirredShare && !wantsStop(stop); ++i) {
     Past& old = pasts_[stream.below(static_cast<std::uint32_t>(pasts_.size()))];
-    if (old.positions.back().words.size() != old.positions.front().words.size()) continue;
+    if (!old.changes()) continue;
     Past past = old;
     walk(past, stream);
     if (replay(past)) old = std::move(past);
@@ -355,9 +355,10 @@ void Pasts::learn(const Knowledge& knowledge, Stream& stream, const StopFlag* st
     pasts_.resize(kept);
     if (pasts_.empty() && !dead.empty()) mend(dead, known, stream, stop);
     known_.push_back(known);
-    if (known.own && !known.told.empty()) doubts_.push_back(ply);
+    bool tells = known.own && !known.told.empty();
+    if (tells) doubts_.push_back(ply);
     fill(stream, stop);
-    if (known.own && !known.told.empty()) stir(stream, stop);
+    if (tells) stir(stream, stop);
     if (pasts_.empty()) return;
   }
 }

@@ -47,6 +47,8 @@ class Pasts {
     std::vector<Position> positions;  // before each move, and behind the last
     // What each of the hidden plies could have been instead; empty: it is not worked out.
     std::vector<MoveList> others;
+    // Can a change be noted as a difference of words, from its first ply to its last?
+    bool changes() const { return positions.back().words.size() == positions.front().words.size(); }
   };
 
   // A ply as the side knows it, and what was heard of it.
@@ -66,7 +68,7 @@ class Pasts {
   std::size_t firstChanged() const;
   bool othersStand(const Past& past);
   void take(Past& past);
-  void findAgreeing(Past& past, std::size_t hidden, const Known* newest);
+  void findAgreeing(Past& past, std::size_t hidden);
   bool redraw(Past& past, std::size_t hidden, const Known* newest, Stream& stream);
   int disagreements(const Past& past, const Known& newest, int most);
   bool settle(Past& past, const Known& newest, Stream& stream);

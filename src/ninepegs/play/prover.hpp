@@ -17,9 +17,8 @@ class Prover : public Opponent {
   // was stopped, or came to a limit. Requires plies <= limits::searchDepth.
   virtual std::optional<bool> forces(const Game& game, const Position& position, int side,
                                      int plies) = 0;
-  // 1: the side to move can force a win, -1: the other side, 0: neither. Nothing if it was stopped,
-  // or came to a limit. Requires that there is a legal move.
-  virtual std::optional<int> winner(const Game& game, const Position& position) = 0;
+  // Likewise: 1: that side can force a win, or has won, -1: the other side, 0: neither.
+  virtual std::optional<int> winner(const Game& game, const Position& position, int side) = 0;
   // Positions that were looked at for the last question.
   virtual std::uint64_t nodesAsked() const = 0;
 };

@@ -37,7 +37,7 @@ class Search final : public Prover {
 
   std::optional<bool> forces(const Game& game, const Position& position, int side,
                              int plies) override;
-  std::optional<int> winner(const Game& game, const Position& position) override;
+  std::optional<int> winner(const Game& game, const Position& position, int side) override;
   std::uint64_t nodesAsked() const override { return asked_; }
 
   std::string name() const override { return nameOf(said_); }
@@ -194,12 +194,17 @@ std::optional<bool> Search::forces(const Game& game, const Position& position, i
   return wins;
 }
 
-std::optional<int> Search::winner(const Game& game, const Position& position) {
+std::optional<int> Search::winner(const Game& game, const Position& position, int side) {
+  asked_ = 0;
+  Result result = game.result(position);
+  if (result.kind == ResultKind::win) return result.winner == side ? 1 : -1;
+  if (result.kind != ResultKind::ongoing || game.countMoves(position) == 0) return 0;
   Stream stream(1, 0);
   Choice choice = deepen(game, position, stream, false);
   asked_ = choice.nodes;
   if (!choice.solved) return std::nullopt;
-  return !decides(choice.score) ? 0 : choice.score > 0 ? 1 : -1;
+  if (!decides(choice.score)) return 0;
+  return (choice.score > 0) == (game.toMove(position) == side) ? 1 : -1;
 }
 
 }  // namespace

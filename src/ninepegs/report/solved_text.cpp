@@ -84,8 +84,8 @@ nlohmann::ordered_json jsonOf(const Game& game, const Position& position,
   if (margins != nullptr) lead(out, margins->position);
   out["depth"] = solved.depth;
   out["line"] = lineTexts(game, position, solved.line);
-  out["broken_off"] = solved.brokenOff || (margins != nullptr && margins->brokenOff);
-  out["nodes"] = solved.nodes + (margins == nullptr ? 0 : margins->nodes);
+  out["broken_off"] = solved.brokenOff;
+  out["nodes"] = solved.nodes;
   out["moves"] = Json::array();
   for (std::size_t i = 0; i < solved.moves.size(); ++i) {
     Json one;
@@ -112,11 +112,8 @@ std::string solvedText(const Game& game, const Position& position, const play::S
     out += fmt::format("  {} if both play for that\n",
                        paint.good(marginText(game, margins->position)));
   out += movesText(game, position, solved, margins, "a draw", paint);
-  bool brokenOff = solved.brokenOff || (margins != nullptr && margins->brokenOff);
-  out += fmt::format("\n  {} positions in {:.2f} s{}\n",
-                     grouped(solved.nodes + (margins == nullptr ? 0 : margins->nodes)),
-                     solved.seconds + (margins == nullptr ? 0 : margins->seconds),
-                     brokenOff ? "; broken off, and what is known until then" : "");
+  out += fmt::format("\n  {} in {:.2f} s{}\n", grouped(solved.nodes) + " positions", solved.seconds,
+                     solved.brokenOff ? "; broken off, and what is known until then" : "");
   return out;
 }
 

@@ -10,7 +10,7 @@
 
 namespace ninepegs::report {
 
-// `margins`: nullptr if they were not asked for.
+// `margins`: nullptr if they were not asked for; what they took is counted in `solved`.
 std::string solvedText(const Game& game, const Position& position, const play::Solved& solved,
                        const play::Margins* margins, const Paint& paint);
 // What is known on the way, in a few words: how the position ends, and how the last move that was
