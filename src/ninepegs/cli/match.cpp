@@ -76,6 +76,7 @@ void run(const Options& options, Context& context) {
     how.keep = [&](const std::vector<play::SeriesGame>& games) {
       play::Series series;
       series.games = games;
+      series.stopped = true;  // for all that the file tells, the run may end here
       writeFile(*options.resume, report::seriesJson(*game, options.who, how, series) + "\n");
     };
   }
@@ -86,6 +87,8 @@ void run(const Options& options, Context& context) {
     how.progress = [&](std::uint64_t done) { progress.at(done); };
     series = play::playSeries(*game, options.who, how);
   }
+  if (options.resume)
+    writeFile(*options.resume, report::seriesJson(*game, options.who, how, series) + "\n");
   if (options.records) writeFile(*options.records, recordsOf(*game, options, how, series));
   if (options.csv) writeFile(*options.csv, report::seriesCsv(options.who, series));
   if (options.figure && !series.stopped)
