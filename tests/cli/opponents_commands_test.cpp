@@ -76,7 +76,7 @@ TEST(Match, GoesOnWhereItWas) {
   EXPECT_EQ(Json::parse(readFile(file, 10'000'000))["complete"], false);
   Ran rest = ninepegs(arguments);
   EXPECT_EQ(rest.out, whole);
-  EXPECT_EQ(readFile(file, 10'000'000), whole);
+  EXPECT_TRUE(readFile(file, 10'000'000) == whole);  // not EXPECT_EQ: it would print both
 }
 
 TEST(Solve, AnswersAndSaysWhatItKnows) {
