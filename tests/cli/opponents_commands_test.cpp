@@ -79,6 +79,25 @@ TEST(Match, GoesOnWhereItWas) {
   EXPECT_TRUE(readFile(file, 10'000'000) == whole);  // not EXPECT_EQ: it would print both
 }
 
+// Games of other rules, or of another measure, are not counted among those of today.
+TEST(Match, GoesOnWithTheSameSheetOnly) {
+  Folder folder;
+  std::string sheet = (folder / "hut.pegs").string(), file = (folder / "match.json").string();
+  std::string text = readFile(NINEPEGS_SOURCE "/sheets/tic-tac-toe.pegs", 100'000);
+  writeFile(sheet, text);
+  std::vector<std::string> arguments = {"match",   sheet, "greedy",   "random",
+                                        "--games", "6",   "--resume", file};
+  EXPECT_EQ(ninepegs(arguments).exitCode, 0);
+  arguments[5] = "2";
+  EXPECT_TRUE(has(ninepegs(arguments).out, "2 games"));
+  EXPECT_EQ(Json::parse(readFile(file, 1'000'000))["games"].size(), 6u);
+  writeFile(sheet, text + "\nworth count mine\n");
+  Ran ran = ninepegs(arguments);
+  EXPECT_EQ(ran.exitCode, 2);
+  EXPECT_TRUE(has(ran.err, "another sheet")) << ran.err;
+  EXPECT_EQ(Json::parse(readFile(file, 1'000'000))["games"].size(), 6u);
+}
+
 TEST(Solve, AnswersAndSaysWhatItKnows) {
   Ran ran = ninepegs({"solve", "tic-tac-toe", "--after", "1, 2", "--memory", "4"});
   EXPECT_TRUE(has(ran.out, "Cross wins in 5 plies")) << ran.out;

@@ -35,8 +35,8 @@ TEST(Series, TheSameOnAnyNumberOfThreadsAndResumed) {
     options.begun.assign(one.games.begin(), one.games.begin() + static_cast<long>(begun));
     Series again = playSeries(*game, who, options);
     EXPECT_EQ(textOf(again), textOf(one));
-    EXPECT_EQ(report::seriesJson(*game, who, options, again),
-              report::seriesJson(*game, who, options, one));
+    EXPECT_EQ(report::seriesJson(*game, who, options, again, "1"),
+              report::seriesJson(*game, who, options, one, "1"));
   }
 }
 
@@ -105,16 +105,41 @@ TEST(Series, IsSettledSooner) {
   EXPECT_EQ(textOf(playSeries(*game, {"random", "search:depth=4"}, options)), textOf(not_));
 }
 
+// Who asks for fewer games than there are, or settles what had been played on, loses none.
+TEST(Series, WhatIsBegunBesideIsKept) {
+  std::shared_ptr<const Game> game = test::shipped("connect-four");
+  std::vector<std::string> who = {"search:nodes=300", "random"};
+  SeriesOptions options;
+  options.games = 40;
+  Series whole = playSeries(*game, who, options);
+  EXPECT_TRUE(whole.beside.empty());
+  options.begun = whole.games;
+  std::size_t kept = 0;
+  options.keep = [&](const std::vector<SeriesGame>& games) { kept = games.size(); };
+  options.games = 10;
+  Series fewer = playSeries(*game, who, options);
+  EXPECT_EQ(fewer.games.size(), 10u);
+  EXPECT_EQ(fewer.pairings[0].games(), 10u);
+  EXPECT_EQ(fewer.beside.size(), 30u);
+  EXPECT_EQ(kept, 40u);
+  options.games = 40;
+  options.settle = 50;
+  Series settled = playSeries(*game, who, options);
+  EXPECT_LT(settled.games.size(), 40u);
+  EXPECT_EQ(settled.games.size() + settled.beside.size(), 40u);
+  EXPECT_EQ(kept, 40u);
+}
+
 TEST(Series, WhatIsNoBegunMatchIsRefused) {
   std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
   std::vector<std::string> who = {"greedy", "random"};
   SeriesOptions options;
   options.games = 4;
-  std::string good = report::seriesJson(*game, who, options, playSeries(*game, who, options));
-  EXPECT_EQ(report::readSeries(*game, who, options, good, "m.json").size(), 4u);
+  std::string good = report::seriesJson(*game, who, options, playSeries(*game, who, options), "1");
+  EXPECT_EQ(report::readSeries(*game, who, options, "1", good, "m.json").size(), 4u);
   auto refused = [&](const std::string& text, const std::vector<std::string>& of,
                      const SeriesOptions& with) {
-    EXPECT_THROW(report::readSeries(*game, of, with, text, "m.json"), BadInput) << text;
+    EXPECT_THROW(report::readSeries(*game, of, with, "1", text, "m.json"), BadInput) << text;
   };
   for (std::size_t part = 0; part < 10; ++part)
     refused(good.substr(0, good.size() * part / 10), who, options);
@@ -122,6 +147,7 @@ TEST(Series, WhatIsNoBegunMatchIsRefused) {
   SeriesOptions other = options;
   other.seed = 9;
   refused(good, who, other);
+  EXPECT_THROW(report::readSeries(*game, who, options, "2", good, "m.json"), BadInput);
   for (const auto& [was, now] :
        std::vector<std::pair<std::string, std::string>>{{"\"winner\": ", "\"winner\": 7"},
                                                         {"\"first\": 0", "\"first\": 99"},

@@ -64,11 +64,14 @@ void run(const Options& options, Context& context) {
   if (options.records) requireWritable(*options.records);
   if (options.csv) requireWritable(*options.csv);
   requirePicture(options.figure);
+  auto jsonOf = [&](const play::Series& series) {
+    return report::seriesJson(*game, options.who, how, series, NINEPEGS_VERSION);
+  };
   if (options.resume) {
     requireWritable(*options.resume);
     if (std::filesystem::exists(*options.resume)) {
-      how.begun = report::readSeries(*game, options.who, how, readFile(*options.resume, begunBytes),
-                                     *options.resume);
+      how.begun = report::readSeries(*game, options.who, how, NINEPEGS_VERSION,
+                                     readFile(*options.resume, begunBytes), *options.resume);
       printError(fmt::format("goes on behind {} in {}\n",
                              plural(static_cast<long long>(how.begun.size()), "game"),
                              *options.resume));
@@ -77,7 +80,7 @@ void run(const Options& options, Context& context) {
       play::Series series;
       series.games = games;
       series.stopped = true;  // for all that the file tells, the run may end here
-      writeFile(*options.resume, report::seriesJson(*game, options.who, how, series) + "\n");
+      writeFile(*options.resume, jsonOf(series) + "\n");
     };
   }
   play::Series series;
@@ -87,15 +90,18 @@ void run(const Options& options, Context& context) {
     how.progress = [&](std::uint64_t done) { progress.at(done); };
     series = play::playSeries(*game, options.who, how);
   }
-  if (options.resume)
-    writeFile(*options.resume, report::seriesJson(*game, options.who, how, series) + "\n");
+  if (options.resume) {
+    play::Series all = series;
+    all.games.insert(all.games.end(), series.beside.begin(), series.beside.end());
+    writeFile(*options.resume, jsonOf(all) + "\n");
+  }
   if (options.records) writeFile(*options.records, recordsOf(*game, options, how, series));
   if (options.csv) writeFile(*options.csv, report::seriesCsv(options.who, series));
   if (options.figure && !series.stopped)
     writeFile(*options.figure,
               draw::seriesChart(*game, options.who, series, chartOptions(*options.figure)));
   context.exitCode = series.stopped ? exitInterrupted : exitFine;
-  print(options.json ? report::seriesJson(*game, options.who, how, series) + "\n"
+  print(options.json ? jsonOf(series) + "\n"
                      : report::seriesText(*game, options.who, how, series, context.paint));
 }
 

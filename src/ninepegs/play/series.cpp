@@ -171,6 +171,8 @@ Series playSeries(const Game& game, const std::vector<std::string>& who,
   for (const SeriesGame& one : options.begun)
     if (std::size_t i = pairingOf(one); i < out.pairings.size() && one.number < games)
       all[i * games + one.number] = one;
+    else
+      out.beside.push_back(one);
   Player player(game, who, options);
   std::mutex mutex;
   std::uint64_t done = 0, settledAt = all.size();
@@ -190,11 +192,16 @@ Series playSeries(const Game& game, const std::vector<std::string>& who,
       out.settled = now > 0 ? Series::Settled::better : Series::Settled::notBetter;
     }
   };
-  auto present = [&] {
+  auto present = [&](std::size_t from, std::size_t to) {
     std::vector<SeriesGame> list;
-    for (std::size_t i = 0; i < std::min<std::size_t>(all.size(), settledAt); ++i)
+    for (std::size_t i = from; i < to; ++i)
       if (all[i]) list.push_back(*all[i]);
     return list;
+  };
+  auto keep = [&] {
+    std::vector<SeriesGame> list = present(0, all.size());
+    list.insert(list.end(), out.beside.begin(), out.beside.end());
+    options.keep(list);
   };
   settle();
   inParallel(
@@ -217,12 +224,14 @@ Series playSeries(const Game& game, const std::vector<std::string>& who,
         if (options.progress) options.progress(done);
         auto now = std::chrono::steady_clock::now();
         if (!options.keep || now - kept < std::chrono::seconds(1)) return;
-        options.keep(present());
+        keep();
         kept = now;
       },
       options.stop);
-  out.games = present();
-  if (options.keep) options.keep(out.games);
+  if (options.keep) keep();
+  out.games = present(0, settledAt);
+  std::vector<SeriesGame> behind = present(settledAt, all.size());
+  out.beside.insert(out.beside.end(), behind.begin(), behind.end());
   for (const SeriesGame& one : out.games) count(one, out.pairings[pairingOf(one)]);
   if (who.size() > 2) out.ratings = fitted(who.size(), out.pairings);
   out.stopped = wantsStop(options.stop);

@@ -58,12 +58,16 @@ struct SeriesOptions {
   const StopFlag* stop = nullptr;
   std::function<void(std::uint64_t done)> progress;  // games, from any thread
   MakeOpponent make = makeOpponent;
-  std::vector<SeriesGame> begun;                             // games that are there already
-  std::function<void(const std::vector<SeriesGame>&)> keep;  // now and then, with all games
+  std::vector<SeriesGame> begun;  // games that are there already
+  // Now and then, and at the end: all games that there are, those of `begun` among them.
+  std::function<void(const std::vector<SeriesGame>&)> keep;
 };
 
 struct Series {
   std::vector<SeriesGame> games;  // by pairing and number
+  // Games that had been begun, but are more than were asked for or come after it was settled. They
+  // are not counted; who keeps games in a file keeps these, too.
+  std::vector<SeriesGame> beside;
   std::vector<Pairing> pairings;
   std::vector<double> ratings;  // fitted to all games, their mean being 0; more than two opponents
   enum class Settled { open, better, notBetter } settled = Settled::open;

@@ -6,7 +6,7 @@
 #include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
-#include "ninepegs/game/sheet_game.hpp"
+#include "ninepegs/report/sheet_mark.hpp"
 
 namespace ninepegs::report {
 namespace {
@@ -16,17 +16,6 @@ using verify::Evidence;
 using verify::FindingKind;
 
 constexpr int format = 1;  // of the file; a later one that reads otherwise counts on
-
-// What the rules are, as a number: of the lines of the sheet and its cases.
-std::string sheetMark(const Game& game) {
-  std::uint64_t mark = 0;
-  if (const auto* sheet = dynamic_cast<const SheetGame*>(&game);
-      sheet != nullptr && sheet->rules().source)
-    for (const std::string& line : sheet->rules().source->lines())
-      for (unsigned char letter : line + "\n")
-        mark = wordHash(static_cast<std::size_t>(letter) + 1, mark);
-  return fmt::format("{:016x}", mark);
-}
 
 // Which check it is: what must be the same to go on.
 Json markOf(const Game& game, const verify::CheckOptions& options, const std::string& version) {

@@ -9,6 +9,7 @@
 #include "ninepegs/game/move_text.hpp"
 #include "ninepegs/report/csv.hpp"
 #include "ninepegs/report/pairing_json.hpp"
+#include "ninepegs/report/sheet_mark.hpp"
 
 namespace ninepegs::report {
 namespace {
@@ -16,10 +17,12 @@ namespace {
 using Json = nlohmann::ordered_json;
 
 Json markOf(const Game& game, const std::vector<std::string>& who,
-            const play::SeriesOptions& options) {
+            const play::SeriesOptions& options, const std::string& version) {
   Json out;
   out["game"] = game.info().id;
   out["variant"] = game.info().variant;
+  out["sheet"] = sheetMark(game);
+  out["version"] = version;
   out["opponents"] = who;
   out["seed"] = options.seed;
   out["opening_plies"] = options.opening;
@@ -84,8 +87,9 @@ std::string seriesText(const Game& game, const std::vector<std::string>& who,
 }
 
 std::string seriesJson(const Game& game, const std::vector<std::string>& who,
-                       const play::SeriesOptions& options, const play::Series& series) {
-  Json out = markOf(game, who, options);
+                       const play::SeriesOptions& options, const play::Series& series,
+                       const std::string& version) {
+  Json out = markOf(game, who, options, version);
   out["complete"] = !series.stopped;
   out["pairings"] = Json::array();
   for (const play::Pairing& one : series.pairings) {
@@ -124,7 +128,8 @@ std::string seriesCsv(const std::vector<std::string>& who, const play::Series& s
 
 std::vector<play::SeriesGame> readSeries(const Game& game, const std::vector<std::string>& who,
                                          const play::SeriesOptions& options,
-                                         const std::string& text, const std::string& source) {
+                                         const std::string& version, const std::string& text,
+                                         const std::string& source) {
   auto refuse = [&](const std::string& message) {
     return BadInput(Place{source, 0, 0, 1, {}}, message,
                     "name another file, or remove this one to begin anew");
@@ -132,7 +137,7 @@ std::vector<play::SeriesGame> readSeries(const Game& game, const std::vector<std
   const std::string broken = "this is no file of a match that was begun, or it was cut short";
   Json read = Json::parse(text, nullptr, false);
   if (!read.is_object() || !read.contains("games")) throw refuse(broken);
-  Json mark = markOf(game, who, options);
+  Json mark = markOf(game, who, options, version);
   for (const auto& [key, value] : mark.items())
     if (!read.contains(key) || read[key] != value)
       throw refuse(fmt::format("this file is of a match with another {}",

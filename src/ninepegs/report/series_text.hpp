@@ -15,18 +15,21 @@ std::string ratingText(const play::Pairing& pairing);
 std::string seriesText(const Game& game, const std::vector<std::string>& who,
                        const play::SeriesOptions& options, const play::Series& series,
                        const Paint& paint);
-// One object: opponents, pairings, ratings, games. It is what readSeries reads.
+// One object: opponents, pairings, ratings, games. It is what readSeries reads. `version`: of the
+// program whose opponents played.
 std::string seriesJson(const Game& game, const std::vector<std::string>& who,
-                       const play::SeriesOptions& options, const play::Series& series);
+                       const play::SeriesOptions& options, const play::Series& series,
+                       const std::string& version);
 
 // A row a game, comma-separated: number, first, second (names), opening_plies, plies, winner
 // (empty: neither), result.
 std::string seriesCsv(const std::vector<std::string>& who, const play::Series& series);
 
-// The games of such an object. Throws BadInput for a text that is none, or of another game, of
-// other opponents or options; `source` names it in messages.
+// The games of such an object. Throws BadInput for a text that is none, or of another game, sheet
+// or version, of other opponents or options; `source` names it in messages.
 std::vector<play::SeriesGame> readSeries(const Game& game, const std::vector<std::string>& who,
                                          const play::SeriesOptions& options,
-                                         const std::string& text, const std::string& source);
+                                         const std::string& version, const std::string& text,
+                                         const std::string& source);
 
 }  // namespace ninepegs::report
