@@ -26,6 +26,20 @@ TEST(Text, CountsTheColumnsOfATerminal) {
             "\xe6\x9c\xa8 \xe6\x9c\xa8\n\xe6\x9c\xa8\n");
 }
 
+TEST(Text, IsClippedBehindAWholeCharacter) {
+  EXPECT_EQ(clipped("pegs", 3), "peg");
+  EXPECT_EQ(clipped("pegs", 40), "pegs");
+  EXPECT_EQ(clipped("", 3), "");
+  EXPECT_EQ(clipped("K\xc3\xb6nig", 1), "K");
+  EXPECT_EQ(clipped("K\xc3\xb6nig", 2), "K\xc3\xb6");
+  EXPECT_EQ(clipped("\xe6\x9c\xa8\xe9\x92\x89", 3), "\xe6\x9c\xa8");  // the second takes two
+  EXPECT_EQ(clipped("o\xcc\x88x", 1), "o\xcc\x88");
+  EXPECT_EQ(clipped("\xff\xff", 1), "\xff");
+  std::string combining = "o";
+  for (int i = 0; i < 1000; ++i) combining += "\xcc\x88";
+  EXPECT_LE(clipped(combining, 1).size(), 8u);
+}
+
 TEST(Text, FindsBadUtf8) {
   EXPECT_EQ(firstBadUtf8("plain"), std::string_view::npos);
   EXPECT_EQ(firstBadUtf8("K\xc3\xb6nig \xe2\x82\xac \xf0\x9f\x8e\xb2"), std::string_view::npos);

@@ -14,6 +14,13 @@
 namespace ninepegs::report {
 namespace {
 
+TEST(Markup, WhateverTheBytesAre) {
+  EXPECT_EQ(escaped("a<b & \"c\"\n\t\x01"), "a&lt;b &amp; &quot;c&quot;\n??");
+  EXPECT_EQ(escaped("K\xc3\xb6nig"), "K\xc3\xb6nig");
+  EXPECT_EQ(escaped("a\xff\xc3"), "a\xef\xbf\xbd\xef\xbf\xbd");
+  EXPECT_EQ(escaped("\xef\xbf\xbe"), "\xef\xbf\xbd");  // U+FFFE
+}
+
 TEST(BoardText, MarksWinningCellsAndTargets) {
   std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
   Position won = test::after(*game, "1, 4, 5, 6, 9");

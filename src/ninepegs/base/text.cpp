@@ -54,6 +54,19 @@ std::size_t editDistance(std::string_view a, std::string_view b) {
   return cost[a.size()][b.size()];
 }
 
+// The character that a text begins with; a malformed byte stands alone.
+struct Sign {
+  std::size_t bytes = 1;
+  int columns = 1;
+};
+Sign firstSign(std::string_view text) {
+  utf8proc_int32_t sign = 0;
+  utf8proc_ssize_t length = utf8proc_iterate(reinterpret_cast<const utf8proc_uint8_t*>(text.data()),
+                                             static_cast<utf8proc_ssize_t>(text.size()), &sign);
+  if (length <= 0) return {};
+  return {static_cast<std::size_t>(length), utf8proc_charwidth(sign)};
+}
+
 }  // namespace
 
 std::string_view trimmed(std::string_view text) {
@@ -77,14 +90,22 @@ std::vector<std::string> splitTrimmed(std::string_view text, char separator) {
 int columnsOf(std::string_view text) {
   int columns = 0;
   while (!text.empty()) {
-    utf8proc_int32_t sign = 0;
-    utf8proc_ssize_t length =
-        utf8proc_iterate(reinterpret_cast<const utf8proc_uint8_t*>(text.data()),
-                         static_cast<utf8proc_ssize_t>(text.size()), &sign);
-    columns += length > 0 ? utf8proc_charwidth(sign) : 1;
-    text.remove_prefix(length > 0 ? static_cast<std::size_t>(length) : 1);
+    Sign first = firstSign(text);
+    columns += first.columns;
+    text.remove_prefix(first.bytes);
   }
   return columns;
+}
+
+std::string clipped(std::string_view text, int columns) {
+  std::size_t taken = 0, most = static_cast<std::size_t>(columns) * 8;  // combining signs take none
+  while (taken < text.size()) {
+    Sign next = firstSign(text.substr(taken));
+    columns -= next.columns;
+    if (columns < 0 || taken + next.bytes > most) break;
+    taken += next.bytes;
+  }
+  return std::string(text.substr(0, taken));
 }
 
 std::vector<std::string> utf8Symbols(std::string_view text) {

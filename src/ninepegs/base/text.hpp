@@ -19,6 +19,9 @@ std::vector<std::string> utf8Symbols(std::string_view text);
 // How many columns of a terminal the text takes: a wide character takes two, a combining one none.
 int columnsOf(std::string_view text);
 
+// The beginning of the text that takes so many columns at most, cut behind a whole character.
+std::string clipped(std::string_view text, int columns);
+
 // Where the first malformed UTF-8 sequence starts; npos if the text is sound.
 std::size_t firstBadUtf8(std::string_view text);
 

@@ -44,7 +44,7 @@ complete -o filenames -F _ninepegs ninepegs
 void run(const Options& options, Context& context) {
   if (options.shell != "bash")
     throw BadInput(Place{},
-                   fmt::format("there is no completion for \"{}\"", options.shell.substr(0, 40)),
+                   fmt::format("there is no completion for \"{}\"", clipped(options.shell, 40)),
                    "there is: bash");
   print(bashScript(*options.app, context));
 }

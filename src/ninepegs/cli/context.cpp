@@ -154,7 +154,7 @@ int sideNamed(const Game& game, const std::string& text, const std::string& opti
   for (int side = 0; side < 2; ++side)
     if (sides[side] == text) return side;
   throw BadInput(
-      Place{option, 0, 0, 1, {}}, fmt::format("\"{}\" is no side", text.substr(0, 80)),
+      Place{option, 0, 0, 1, {}}, fmt::format("\"{}\" is no side", clipped(text, 80)),
       didYouMean(text, {sides[0], sides[1]}, fmt::format("there are: {}, {}", sides[0], sides[1])));
 }
 
@@ -182,7 +182,7 @@ Cell cellNamed(const Game& game, const std::string& text, const std::string& opt
   if (std::optional<Cell> cell = game.board().find(trimmed(text))) return *cell;
   std::vector<std::string> labels = game.board().labels();
   throw BadInput(optionPlace(option, text),
-                 fmt::format("there is no cell \"{}\"", text.substr(0, 40)),
+                 fmt::format("there is no cell \"{}\"", clipped(text, 40)),
                  didYouMean(text, labels,
                             fmt::format("cells run from {} to {}", labels.front(), labels.back())));
 }

@@ -41,7 +41,8 @@ void run(const Options& options, Context& context) {
   std::string out;
   if (options.eachMove) {
     std::size_t width = 4;
-    for (const auto& [move, number] : counts.byFirstMove) width = std::max(width, move.size());
+    for (const auto& [move, number] : counts.byFirstMove)
+      width = std::max(width, static_cast<std::size_t>(columnsOf(move)));
     for (const auto& [move, number] : counts.byFirstMove)
       out += fmt::format("  {:<{}}  {:>16}\n", move, width, grouped(number));
   }

@@ -143,7 +143,7 @@ std::optional<std::string> readLine(const Context& context, const std::string& p
   for (char& c : line)
     if (static_cast<unsigned char>(c) < 32 || c == 127) c = '?';
   while (firstBadUtf8(line) != std::string::npos) line[firstBadUtf8(line)] = '?';
-  if (tooLong) line = line.substr(0, 60) + "...";
+  if (tooLong) line = clipped(line, 60) + "...";
   print(prompt + line + "\n");
   return line;
 }

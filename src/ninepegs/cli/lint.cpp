@@ -4,6 +4,7 @@
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/cli/context.hpp"
+#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/verify/lint.hpp"
 
 namespace ninepegs::cli {
@@ -34,7 +35,7 @@ void run(const Options& options, Context& context) {
     out["remarks"] = nlohmann::ordered_json::array();
     for (const verify::Remark& one : remarks)
       out["remarks"].push_back({{"line", one.line}, {"message", one.message}, {"hint", one.hint}});
-    print(out.dump(2) + "\n");
+    print(report::jsonText(out, 2) + "\n");
     return;
   }
   std::string out;

@@ -35,7 +35,7 @@ Seat seat(const std::string& who, const std::string& option) {
   if (std::find(known.begin(), known.end(), word) == known.end())
     throw BadInput(
         Place{option, 1, 1, std::max(1, static_cast<int>(utf8Symbols(word).size())), who},
-        fmt::format("there is no opponent \"{}\"", word.substr(0, 40)),
+        fmt::format("there is no opponent \"{}\"", clipped(word, 40)),
         didYouMean(word, known,
                    "there are: human, random, greedy, minimax, search, playouts, program:COMMAND"));
   return {who, engines::makeOpponent(who, option)};

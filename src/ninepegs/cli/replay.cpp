@@ -7,6 +7,7 @@
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/cli/context.hpp"
+#include "ninepegs/cli/recorded_games.hpp"
 #include "ninepegs/draw/board_figure.hpp"
 #include "ninepegs/records/movetext.hpp"
 #include "ninepegs/records/sgf.hpp"
@@ -20,29 +21,6 @@ struct Options {
   std::string record;
   Said game, variant, number, ply, figure, strip, animate, to;
   bool boards = false, json = false;
-};
-
-// The game of a record, opened once for all records of it.
-class Games {
- public:
-  Games(const Options& options, Context& context) : options_(options), context_(context) {}
-
-  const Game& of(const records::GameRecord& record) {
-    std::string name = options_.game.value_or(record.tag("Game"));
-    std::string variant = options_.variant.value_or(record.tag("Variant"));
-    if (name.empty())
-      throw BadInput(Place{options_.record, record.line, 0, 1, {}},
-                     "the record does not say which game it is", "name the game with --game");
-    if (!game_ || name != name_ || variant != variant_)
-      game_ = context_.library.open(name_ = name, variant_ = variant);
-    return *game_;
-  }
-
- private:
-  const Options& options_;
-  Context& context_;
-  std::string name_, variant_;
-  std::shared_ptr<const Game> game_;
 };
 
 constexpr std::size_t stripMost = 600;  // boards
@@ -130,7 +108,7 @@ void run(const Options& options, Context& context) {
   std::unique_ptr<std::istream> in = openForReading(options.record);
   std::unique_ptr<records::GameReader> reader = records::openRecords(*in, options.record);
   unsigned long long wanted = options.number ? wholeOption(*options.number, "--number", 1, ~0u) : 0;
-  Games games(options, context);
+  RecordedGames games(options.record, options.game, options.variant, context);
   // The first game, as long as it may be the only one.
   std::optional<std::pair<records::GameRecord, records::Replayed>> only;
   unsigned long long number = 0, faulty = 0;

@@ -54,7 +54,7 @@ bool printFormat(const Game& game, const Position& position, const Options& opti
   else if (format != "json")
     throw BadInput(
         Place{"--format", 1, 1, columnsOf(format), format},
-        fmt::format("there is no format \"{}\"", format.substr(0, 40)),
+        fmt::format("there is no format \"{}\"", clipped(format, 40)),
         didYouMean(format, {"text", "csv", "json", "svg"}, "there are: text, csv, json, svg"));
   return format != "json";
 }

@@ -34,12 +34,11 @@ std::string usageError(const CLI::App& app, const CLI::ParseError& error,
     for (const CLI::App* one : app.get_subcommands([](const CLI::App*) { return true; }))
       names.push_back(one->get_name());
     if (arguments.empty() || arguments[0].rfind("-", 0) == 0) {
-      message = arguments.empty()
-                    ? "a command should follow"
-                    : fmt::format("there is no option {}", arguments[0].substr(0, 60));
+      message = arguments.empty() ? "a command should follow"
+                                  : fmt::format("there is no option {}", clipped(arguments[0], 60));
       hint = "commands: " + joined(names, ", ");
     } else {
-      message = fmt::format("there is no command \"{}\"", arguments[0].substr(0, 60));
+      message = fmt::format("there is no command \"{}\"", clipped(arguments[0], 60));
       hint = didYouMean(arguments[0], names, "commands: " + joined(names, ", "));
     }
     return fmt::format("ninepegs: {}\n  hint: {}\n", message, hint);
@@ -50,7 +49,7 @@ std::string usageError(const CLI::App& app, const CLI::ParseError& error,
       if (name.rfind("--", 0) != 0) continue;
       std::vector<std::string> names = optionNames(*command);
       if (std::find(names.begin(), names.end(), name) != names.end()) continue;
-      message = fmt::format("there is no option {}", name.substr(0, 60));
+      message = fmt::format("there is no option {}", clipped(name, 60));
       hint = didYouMean(name, names, "");
       break;
     }

@@ -89,6 +89,8 @@ std::unique_ptr<play::Opponent> makeOpponent(std::string_view text, const std::s
   EngineLimits limits;
   std::size_t at = text.size();
   if (colon != text.npos) at = readLimits(words, colon + 1, word == "uci", limits);
+  if (std::size_t bad = firstBadUtf8(text); bad != text.npos)
+    words.refuse(bad, 1, "this is not UTF-8 text", "tables and records name it, and they are");
   std::string command(trimmed(text.substr(at)));
   if (command.empty())
     words.refuse(0, text.size(), fmt::format("\"{}\" needs a command", word),

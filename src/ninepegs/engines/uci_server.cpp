@@ -132,7 +132,7 @@ void UciServer::position(const Words& words) {
                : game_.start();
     for (std::size_t i = goesOn ? told_.size() : 0; i < told.size(); ++i) {
       std::optional<Move> found = moveOfCoordinates(game_, to, told[i]);
-      if (!found) return line(fmt::format("info string no legal move: {}", told[i].substr(0, 40)));
+      if (!found) return line(fmt::format("info string no legal move: {}", clipped(told[i], 40)));
       game_.apply(to, *found);
     }
     position_ = std::move(to);

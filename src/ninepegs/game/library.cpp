@@ -72,7 +72,7 @@ std::string Library::like(const std::string& what) const {
   std::vector<std::string> all = likes();
   if (std::find(all.begin(), all.end(), what) == all.end())
     throw BadInput(Place{"--like", 1, 1, columnsOf(what), what},
-                   fmt::format("no small sheet is called \"{}\"", what.substr(0, 80)),
+                   fmt::format("no small sheet is called \"{}\"", clipped(what, 80)),
                    didYouMean(what, all, "there are: " + joined(all, ", ")));
   for (const fs::path& folder : folders_)
     if (fs::path path = folder / likeFolder / (what + ".pegs"); fs::exists(path))
@@ -87,10 +87,10 @@ std::shared_ptr<const Game> Library::open(const std::string& nameOrPath,
   std::vector<std::string> all = names();
   if (std::find(all.begin(), all.end(), nameOrPath) == all.end())
     throw BadInput(
-        Place{}, fmt::format("there is no shipped game \"{}\"", nameOrPath.substr(0, 80)),
+        Place{}, fmt::format("there is no shipped game \"{}\"", clipped(nameOrPath, 80)),
         didYouMean(nameOrPath, all,
                    fmt::format("there are: {}; or give a path such as ./{}.pegs", joined(all, ", "),
-                               nameOrPath.empty() ? "mine" : nameOrPath.substr(0, 80))));
+                               nameOrPath.empty() ? "mine" : clipped(nameOrPath, 80))));
   for (const fs::path& folder : folders_) {
     fs::path path = folder / (nameOrPath + ".pegs");
     if (fs::exists(path)) return opened(path, variant);

@@ -117,7 +117,7 @@ std::string whyNot(const Game& game, const Position& position, std::string_view 
   if (result.kind != ResultKind::ongoing)
     return fmt::format("the game is over ({}), no move can be made", resultText(game, result));
   if (typed.empty()) return "no move was given";
-  std::string shown(typed.substr(0, 60));
+  std::string shown = clipped(typed, 60);
   std::vector<std::string> legal = moveTexts(game, position);
   std::vector<std::string> parts = words(typed);
   std::string mover = game.info().sides[game.toMove(position)];

@@ -81,7 +81,7 @@ Example SheetGame::example(const rules::CaseRule& one, int& conditions,
       addMessage(found, {source.place(span),
                          move.empty() ? "a move is missing between two commas"
                                       : fmt::format("\"{}\" is no move that this game could have",
-                                                    move.substr(0, 60)),
+                                                    clipped(move, 60)),
                          move.empty() ? "" : "such as: " + firstMoves()});
     }
     to.name = step.endName;

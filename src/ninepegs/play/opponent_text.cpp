@@ -52,8 +52,7 @@ class Reader {
     auto kind = std::find_if(kinds().begin(), kinds().end(),
                              [&](const Kind& one) { return one.word == word; });
     if (kind == kinds().end())
-      refuse(0, word.size(),
-             fmt::format("there is no opponent \"{}\"", std::string(word.substr(0, 40))),
+      refuse(0, word.size(), fmt::format("there is no opponent \"{}\"", clipped(word, 40)),
              didYouMean(word, opponentNames(),
                         "there are: " + joined(opponentNames(), ", ") + ", search:depth=6"));
     if (colon != text_.npos) {
@@ -96,7 +95,7 @@ class Reader {
         list.push_back(fmt::format("{}={}", one.word, one.what));
       }
       refuse(from, word.size(),
-             fmt::format("`{}` has no setting \"{}\"", kind.word, std::string(word.substr(0, 40))),
+             fmt::format("`{}` has no setting \"{}\"", kind.word, clipped(word, 40)),
              didYouMean(word, words, "there are: " + joined(list, ", ")));
     }
     if (values_.count(setting->word) > 0)

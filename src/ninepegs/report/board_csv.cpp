@@ -114,7 +114,7 @@ class Reader {
         out += field.text;
       } else {
         refuse(number, field.at, std::max<std::size_t>(field.text.size(), 1),
-               fmt::format("no piece is written \"{}\"", field.text.substr(0, 20)),
+               fmt::format("no piece is written \"{}\"", clipped(field.text, 20)),
                "pieces are: " + joined(letters_, ", "));
       }
     }

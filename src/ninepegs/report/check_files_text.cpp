@@ -6,6 +6,7 @@
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/report/check_text.hpp"
+#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/report/markup.hpp"
 
 namespace ninepegs::report {
@@ -183,7 +184,7 @@ std::string sarifJson(const Game& game, const verify::CheckReport& report,
   out["$schema"] = "https://json.schemastore.org/sarif-2.1.0.json";
   out["version"] = "2.1.0";
   out["runs"] = Json::array({run});
-  return out.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+  return jsonText(out, 2) + "\n";
 }
 
 }  // namespace ninepegs::report

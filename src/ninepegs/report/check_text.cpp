@@ -42,7 +42,7 @@ void results(std::string& out, const Game& game, const verify::Evidence& evidenc
     int end = std::get<0>(outcome);
     if (end >= 0 && end < static_cast<int>(reached.size())) reached[end] = true;
     rows.emplace_back(endedText(game, outcome), number);
-    width = std::max(width, rows.back().first.size());
+    width = std::max(width, static_cast<std::size_t>(columnsOf(rows.back().first)));
   }
   if (evidence.unfinished > 0) rows.emplace_back("without an end", evidence.unfinished);
   for (const auto& [text, number] : rows)
@@ -145,7 +145,7 @@ void findings(std::string& out, const Game& game, const verify::CheckReport& rep
                        finding.kind == verify::FindingKind::example ? "played  "
                        : finding.shortest                           ? "shortest"
                                                                     : "moves   ",
-                       how.size() > 400 ? how.substr(0, 400) + " ..." : how);
+                       how.size() > 400 ? clipped(how, 400) + " ..." : how);
     out += "  leads to  " + finding.position + "\n";
     if (finding.variant != game.info().variant) {
       if (!finding.variant.empty()) out += "  in variant " + finding.variant + "\n";
@@ -192,7 +192,7 @@ std::vector<std::pair<std::string, std::string>> symmetryRows(const verify::Symm
           "nearly",
           fmt::format("{}, not in {} of {} positions: after {}, {}", one.symmetry.name, one.failed,
                       grouped(one.positions),
-                      one.moves.empty() ? "no move" : joined(one.moves, ", ").substr(0, 400),
+                      one.moves.empty() ? "no move" : clipped(joined(one.moves, ", "), 400),
                       one.message));
   if (trial.unevenStart)
     out.emplace_back("start", "the rules are the same for both sides, the start is not");

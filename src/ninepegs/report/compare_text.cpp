@@ -7,6 +7,7 @@
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/report/board_text.hpp"
+#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/report/text_lines.hpp"
 
 namespace ninepegs::report {
@@ -135,7 +136,7 @@ std::string compareJson(const Game& game, const compare::Report& report, const C
     found["board_of_the_other"] = one.theirBoard ? Json(*one.theirBoard) : Json(nullptr);
     out["difference"] = found;
   }
-  return out.dump(2, ' ', false, Json::error_handler_t::replace);
+  return jsonText(out, 2);
 }
 
 }  // namespace ninepegs::report

@@ -8,6 +8,7 @@
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/memory.hpp"
+#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/report/text_lines.hpp"
 
 namespace ninepegs::report {
@@ -196,7 +197,7 @@ std::string explanationJson(const SheetGame& game) {
     for (const auto& one : part.sentences)
       out.push_back(
           {{"part", part.heading}, {"line", one.line}, {"depth", one.depth}, {"text", one.text}});
-  return out.dump(2) + "\n";
+  return jsonText(out, 2) + "\n";
 }
 
 }  // namespace ninepegs::report

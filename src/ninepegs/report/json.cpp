@@ -5,6 +5,7 @@
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/report/every_text.hpp"
+#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/report/moves_from.hpp"
 #include "ninepegs/verify/case_text.hpp"
 
@@ -14,7 +15,7 @@ namespace {
 using Json = nlohmann::ordered_json;
 
 std::string text(const Json& json) {
-  return json.dump(2, ' ', false, Json::error_handler_t::replace);
+  return jsonText(json, 2);
 }
 
 std::string gameId(const Game& game) {

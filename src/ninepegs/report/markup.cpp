@@ -2,27 +2,30 @@
 
 #include <cstdint>
 
+#include "ninepegs/base/text.hpp"
+
 namespace ninepegs::report {
 
 std::string escaped(std::string_view text) {
   std::string out;
-  for (char c : text) {
-    switch (c) {
-      case '&':
-        out += "&amp;";
-        break;
-      case '<':
-        out += "&lt;";
-        break;
-      case '>':
-        out += "&gt;";
-        break;
-      case '"':
-        out += "&quot;";
-        break;
-      default:
-        out += static_cast<unsigned char>(c) < 32 && c != '\n' ? '?' : c;
-    }
+  for (const std::string& sign : utf8Symbols(text)) {
+    auto first = static_cast<unsigned char>(sign[0]);
+    if (sign == "&")
+      out += "&amp;";
+    else if (sign == "<")
+      out += "&lt;";
+    else if (sign == ">")
+      out += "&gt;";
+    else if (sign == "\"")
+      out += "&quot;";
+    else if (first < 32 && sign != "\n")
+      out += '?';
+    else if (sign.size() == 1 && first >= 0x80)  // malformed
+      out += "\ufffd";
+    else if (sign == "\ufffe" || sign == "\uffff")  // no characters of XML (1.0, section 2.2)
+      out += "\ufffd";
+    else
+      out += sign;
   }
   return out;
 }

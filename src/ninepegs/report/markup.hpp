@@ -6,7 +6,8 @@
 
 namespace ninepegs::report {
 
-// With the signs that mean something there written as entities; control characters become '?'.
+// With the signs that mean something there written as entities; control characters become '?',
+// malformed bytes U+FFFD.
 std::string escaped(std::string_view text);
 
 // Bytes as text, as data: addresses have them (RFC 4648).

@@ -5,6 +5,7 @@
 #include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/verify/questions.hpp"
 
 namespace ninepegs::report {
@@ -198,7 +199,7 @@ std::string mutantsJson(const verify::Mutants& mutants, const MutantsSaid& how) 
     }
     out["mutants"].push_back(std::move(to));
   }
-  return out.dump(2);
+  return jsonText(out, 2);
 }
 
 }  // namespace ninepegs::report

@@ -8,6 +8,7 @@
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/memory.hpp"
 #include "ninepegs/report/board_text.hpp"
+#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/report/text_lines.hpp"
 #include "ninepegs/verify/case_text.hpp"
 
@@ -183,7 +184,7 @@ std::string questionsJson(const verify::Mutants& mutants,
     to["case"] = verify::caseOf(mutants, one);
     out["questions"].push_back(std::move(to));
   }
-  return out.dump(2);
+  return jsonText(out, 2);
 }
 
 }  // namespace ninepegs::report

@@ -6,6 +6,7 @@
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/report/board_text.hpp"
+#include "ninepegs/report/json_text.hpp"
 
 namespace ninepegs::report {
 namespace {
@@ -78,7 +79,7 @@ std::string replayJson(const Game& game, const records::GameRecord& record,
   for (const Diagnostic& fault : played.faults)
     out["faults"].push_back(
         {{"line", fault.place.line}, {"column", fault.place.column}, {"message", fault.message}});
-  return out.dump(1);
+  return jsonText(out, 1);
 }
 
 }  // namespace ninepegs::report

@@ -7,6 +7,7 @@
 #include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/report/thinking_text.hpp"
 
 namespace ninepegs::report {
@@ -59,11 +60,11 @@ std::string reviewText(const Game& game, const Position& from,
   for (const ReviewedPly& one : plies) {
     if (!play::decides(one.played))
       greatest = std::max(greatest, std::abs(static_cast<double>(one.played)));
-    width = std::max(width, game.moveText(position, one.move).size());
+    width = std::max(width, static_cast<std::size_t>(columnsOf(game.moveText(position, one.move))));
     game.apply(position, one.move);
   }
-  std::string sides = fmt::format("{:>10}|{:<10}", game.info().sides[1].substr(0, 9) + " ",
-                                  " " + game.info().sides[0].substr(0, 9));
+  std::string sides = fmt::format("{:>10}|{:<10}", clipped(game.info().sides[1], 9) + " ",
+                                  " " + clipped(game.info().sides[0], 9));
   out += paint.strong(fmt::format("  {:>3}  {:<{}}  {:<16}  {}", "ply", "move", width,
                                   "for who moved", sides)) +
          "\n";
@@ -116,7 +117,7 @@ std::string reviewJson(const Game& game, const Position& from,
     out["plies"].push_back(one);
     game.apply(position, ply.move);
   }
-  return out.dump(1);
+  return jsonText(out, 1);
 }
 
 }  // namespace ninepegs::report

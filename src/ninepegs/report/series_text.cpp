@@ -8,6 +8,7 @@
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/move_text.hpp"
 #include "ninepegs/report/csv.hpp"
+#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/report/pairing_json.hpp"
 #include "ninepegs/report/sheet_mark.hpp"
 
@@ -52,7 +53,8 @@ std::string seriesText(const Game& game, const std::vector<std::string>& who,
                      pliesText(static_cast<unsigned long long>(options.opening)), options.seed);
   if (series.stopped) out += paint.bad("  stopped early\n");
   std::size_t width = 0;
-  for (const std::string& one : who) width = std::max(width, one.size());
+  for (const std::string& one : who)
+    width = std::max(width, static_cast<std::size_t>(columnsOf(one)));
   std::uint64_t firstWins = 0, games = 0;
   for (const play::Pairing& one : series.pairings) {
     out +=
@@ -112,7 +114,7 @@ std::string seriesJson(const Game& game, const std::vector<std::string>& who,
                             {"winner", one.winner},
                             {"result", one.result},
                             {"moves", one.moves}});
-  return out.dump(1);
+  return jsonText(out, 1);
 }
 
 std::string seriesCsv(const std::vector<std::string>& who, const play::Series& series) {

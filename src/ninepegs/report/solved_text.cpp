@@ -5,6 +5,7 @@
 #include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/report/thinking_text.hpp"
 
 namespace ninepegs::report {
@@ -128,7 +129,7 @@ std::string solvedSoFar(const Game& game, const Position& position, const play::
 
 std::string solvedJson(const Game& game, const Position& position, const play::Solved& solved,
                        const play::Margins* margins) {
-  return jsonOf(game, position, solved, margins).dump(1);
+  return jsonText(jsonOf(game, position, solved, margins), 1);
 }
 
 std::string endingText(const verify::Ending& ending, const Paint& paint) {
@@ -173,7 +174,7 @@ std::string endingJson(const verify::Ending& ending) {
                                 : nlohmann::ordered_json(nullptr);
   out["not_claimed"] = ending.ends;
   out["not_counted"] = ending.numbers;
-  return out.dump(1);
+  return jsonText(out, 1);
 }
 
 }  // namespace ninepegs::report

@@ -10,6 +10,7 @@
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/report/board_text.hpp"
 #include "ninepegs/report/csv.hpp"
+#include "ninepegs/report/json_text.hpp"
 
 namespace ninepegs::report {
 namespace {
@@ -171,10 +172,12 @@ std::string thinkingText(const Game& game, const Position& position, const play:
   out += fmt::format(": {} to move\n\n", game.info().sides[game.toMove(position)]);
   if (game.secrets() != nullptr) return out + unseenText(game, position, thought, paint);
   if (thought.choice.byPlayouts) return out + playoutsText(game, position, thought, paint);
-  out += paint.strong(fmt::format("  {:>5}  {:<16} {:>12} {:>8}  {:>12} {:>9}  {}", "depth",
-                                  "score", "positions", "factor", "minimax", "saved", "line")) +
+  static constexpr char row[] = "  {:>5}  {:<16} {:>11} {:>6} {:>8} {:>10}  {:>11} {:>7}  {}";
+  out += paint.strong(fmt::format(row, "depth", "score", "positions", "factor", "seconds",
+                                  "a second", "minimax", "saved", "line")) +
          "\n";
   std::uint64_t before = 0, earlier = 0;
+  double earlierSeconds = 0;
   for (std::size_t i = 0; i < thought.choice.steps.size(); ++i) {
     const play::Choice::Step& step = thought.choice.steps[i];
     std::uint64_t here = step.nodes - earlier;
@@ -189,11 +192,18 @@ std::string thinkingText(const Game& game, const Position& position, const play:
                     static_cast<double>(std::max<std::uint64_t>(thought.plain[i], 1));
       saved = left < 1 ? fmt::format("{:.1f} %", 100 * (1 - left)) : "-";
     }
-    out += fmt::format("  {:>5}  {:<16} {:>12} {:>8}  {:>12} {:>9}  {}\n", step.depth,
-                       scoreText(step.score), grouped(here), factor, plain, saved,
-                       shortLine(lineTexts(game, position, step.line)));
+    double seconds = step.seconds - earlierSeconds;
+    // Less time than a clock tells well says nothing of a rate.
+    std::string rate =
+        seconds < 0.001 ? ""
+                        : grouped(static_cast<std::uint64_t>(static_cast<double>(here) / seconds));
+    out += fmt::format(row, step.depth, scoreText(step.score), grouped(here), factor,
+                       fmt::format("{:.3f}", seconds), rate, plain, saved,
+                       shortLine(lineTexts(game, position, step.line))) +
+           "\n";
     before = here;
     earlier = step.nodes;
+    earlierSeconds = step.seconds;
   }
   double seconds = thought.choice.seconds;
   out += fmt::format("\n  {} in {:.2f} s", grouped(thought.choice.nodes) + " positions", seconds);
@@ -227,12 +237,12 @@ std::string thinkingJson(const Game& game, const Position& position,
     for (const play::Thinking::RootMove& move : thought.moves)
       out["moves"].push_back({{"move", game.moveText(position, move.move)},
                               {"score", static_cast<double>(move.score) / 1000}});
-    return out.dump(1);
+    return jsonText(out, 1);
   }
   out["solved"] = thought.choice.solved;
   if (thought.choice.byPlayouts) {
     addPlayouts(game, position, thought, out);
-    return out.dump(1);
+    return jsonText(out, 1);
   }
   auto scored = [](Json& one, std::int64_t score) {
     one["score"] = play::decides(score) ? Json(nullptr) : Json(score);
@@ -262,7 +272,7 @@ std::string thinkingJson(const Game& game, const Position& position,
     one["line"] = lineTexts(game, position, move.line);
     out["moves"].push_back(one);
   }
-  return out.dump(1);
+  return jsonText(out, 1);
 }
 
 std::string thinkingCsv(const Game& game, const Position& position, const play::Thinking& thought) {

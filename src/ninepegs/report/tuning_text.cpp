@@ -6,6 +6,7 @@
 #include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/report/pairing_json.hpp"
 #include "ninepegs/report/series_text.hpp"
 
@@ -63,7 +64,7 @@ std::string tuningJson(const Game& game, const play::Tuned& tuned, std::uint64_t
                             {"error", part.error}});
   out["worth"] = tuned.worth.empty() ? Json(nullptr) : Json(tuned.worth);
   if (tuned.gain) addResults(out["gain"], *tuned.gain);
-  return out.dump(1);
+  return jsonText(out, 1);
 }
 
 }  // namespace ninepegs::report

@@ -4,6 +4,7 @@
 #include <nlohmann/json.hpp>
 
 #include "ninepegs/compare/other_game.hpp"
+#include "ninepegs/report/json_text.hpp"
 
 namespace ninepegs::report {
 namespace {
@@ -49,9 +50,7 @@ Json standingJson(const Game& game, const Position& position, bool moves) {
 }  // namespace
 
 std::string vectorsJsonLines(const Game& game, const compare::VectorSet& set, std::uint64_t seed) {
-  auto dumped = [](const Json& json) {
-    return json.dump(-1, ' ', false, Json::error_handler_t::replace) + "\n";
-  };
+  auto dumped = [](const Json& json) { return jsonText(json, -1) + "\n"; };
   Json head;
   head["game"] = game.info().id;
   head["variant"] = game.info().variant.empty() ? Json(nullptr) : Json(game.info().variant);
