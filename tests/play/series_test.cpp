@@ -115,7 +115,7 @@ TEST(Series, WhatIsBegunBesideIsKept) {
   EXPECT_TRUE(whole.beside.empty());
   options.begun = whole.games;
   std::size_t kept = 0;
-  options.keep = [&](const std::vector<SeriesGame>& games) { kept = games.size(); };
+  options.keep = [&](const Series& all) { kept = all.games.size(); };
   options.games = 10;
   Series fewer = playSeries(*game, who, options);
   EXPECT_EQ(fewer.games.size(), 10u);

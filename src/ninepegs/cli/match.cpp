@@ -76,12 +76,7 @@ void run(const Options& options, Context& context) {
                              plural(static_cast<long long>(how.begun.size()), "game"),
                              *options.resume));
     }
-    how.keep = [&](const std::vector<play::SeriesGame>& games) {
-      play::Series series;
-      series.games = games;
-      series.stopped = true;  // for all that the file tells, the run may end here
-      writeFile(*options.resume, jsonOf(series) + "\n");
-    };
+    how.keep = [&](const play::Series& all) { writeFile(*options.resume, jsonOf(all) + "\n"); };
   }
   play::Series series;
   {
@@ -89,11 +84,6 @@ void run(const Options& options, Context& context) {
     Progress progress(context, "games", pairings * (how.games + how.games % 2));
     how.progress = [&](std::uint64_t done) { progress.at(done); };
     series = play::playSeries(*game, options.who, how);
-  }
-  if (options.resume) {
-    play::Series all = series;
-    all.games.insert(all.games.end(), series.beside.begin(), series.beside.end());
-    writeFile(*options.resume, jsonOf(all) + "\n");
   }
   if (options.records) writeFile(*options.records, recordsOf(*game, options, how, series));
   if (options.csv) writeFile(*options.csv, report::seriesCsv(options.who, series));

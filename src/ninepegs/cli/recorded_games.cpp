@@ -1,6 +1,7 @@
 #include "ninepegs/cli/recorded_games.hpp"
 
-#include "ninepegs/base/diagnostic.hpp"
+#include <fmt/format.h>
+
 #include "ninepegs/game/library.hpp"
 
 namespace ninepegs::cli {
@@ -14,6 +15,20 @@ const Game& RecordedGames::of(const records::GameRecord& record) {
   if (!game_ || name != name_ || variant != variant_)
     game_ = context_.library.open(name_ = name, variant_ = variant);
   return *game_;
+}
+
+BadInput noGame(const std::string& source) {
+  return BadInput(Place{source, 0, 0, 1, {}}, "there is no game in it", "");
+}
+
+BadInput severalGames(const std::string& source, int line) {
+  return BadInput(Place{source, line, 0, 1, {}}, "there is more than one game in it",
+                  "say which: --number 1");
+}
+
+BadInput onlySoMany(std::uint64_t games, const std::string& said, const std::string& source) {
+  return BadInput(Place{"--number", 1, 1, static_cast<int>(said.size()), said},
+                  fmt::format("there are only {} games in {}", games, source), "");
 }
 
 }  // namespace ninepegs::cli

@@ -1,9 +1,11 @@
 // The games that a file of records is of.
 #pragma once
 
+#include <cstdint>
 #include <memory>
 #include <string>
 
+#include "ninepegs/base/diagnostic.hpp"
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/records/game_record.hpp"
 
@@ -27,5 +29,11 @@ class RecordedGames {
   std::string name_, variant_;
   std::shared_ptr<const Game> game_;
 };
+
+// What is wrong with a file of records `source`: nothing is in it; a second game, which begins in
+// this line, where one was to be named; fewer games than `--number` said.
+BadInput noGame(const std::string& source);
+BadInput severalGames(const std::string& source, int line);
+BadInput onlySoMany(std::uint64_t games, const std::string& said, const std::string& source);
 
 }  // namespace ninepegs::cli

@@ -119,9 +119,7 @@ void run(const Options& options, Context& context) {
     if (wantsStop(&stopFlag())) break;
     progress.at(++number);
     if (wanted > 0 && number != wanted) continue;
-    if (one && wanted == 0 && number > 1)
-      throw BadInput(Place{options.record, record->line, 0, 1, {}},
-                     "there is more than one game in it", "say which: --number 1");
+    if (one && wanted == 0 && number > 1) throw severalGames(options.record, record->line);
     const Game& game = games.of(*record);
     records::nameCells(game, *record);
     records::Replayed played = records::replay(game, *record, options.record);
@@ -137,11 +135,8 @@ void run(const Options& options, Context& context) {
     else
       only.reset();
   }
-  if (number == 0) throw BadInput(Place{options.record, 0, 0, 1, {}}, "there is no game in it", "");
-  if (wanted > number)
-    throw BadInput(
-        Place{"--number", 1, 1, static_cast<int>(options.number->size()), *options.number},
-        fmt::format("there are only {} games in {}", number, options.record), "");
+  if (number == 0) throw noGame(options.record);
+  if (wanted > number) throw onlySoMany(number, *options.number, options.record);
   if (only) {
     show(options, games.of(only->first), only->first, only->second, context);
   } else if (!one && !options.json) {

@@ -77,7 +77,7 @@ void run(const Options& options, Context& context) {
   std::unique_ptr<records::GameReader> reader = records::openRecords(*in, options.record);
   RecordedGames games(options.record, options.game, options.variant, context);
   std::optional<records::GameRecord> record = reader->next();
-  if (!record) throw BadInput(Place{options.record, 0, 0, 1, {}}, "there is no game in it", "");
+  if (!record) throw noGame(options.record);
   std::uint64_t number = 0;
   std::size_t marked = 0;
   while (record && !wantsStop(&stopFlag())) {
@@ -85,17 +85,13 @@ void run(const Options& options, Context& context) {
     bool is = wanted == 0 || number == wanted;
     std::optional<records::GameRecord> next;
     if (wanted == 0 || !is) next = reader->next();
-    if (options.figure && wanted == 0 && next)
-      throw BadInput(Place{options.record, next->line, 0, 1, {}},
-                     "there is more than one game in it", "say which: --number 1");
+    if (options.figure && wanted == 0 && next) throw severalGames(options.record, next->line);
     bool several = wanted == 0 && (number > 1 || next);
     if (is) marked += reviewOne(options, games, *record, number, several, context);
     record = std::move(next);
   }
   if (wanted > number && !wantsStop(&stopFlag()))
-    throw BadInput(
-        Place{"--number", 1, 1, static_cast<int>(options.number->size()), *options.number},
-        fmt::format("there are only {} games in {}", number, options.record), "");
+    throw onlySoMany(number, *options.number, options.record);
   if (number > 1 && wanted == 0 && !options.json)
     print(fmt::format("\n{}: {} gave a result away\n",
                       plural(static_cast<long long>(number), "game"),

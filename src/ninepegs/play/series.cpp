@@ -198,10 +198,9 @@ Series playSeries(const Game& game, const std::vector<std::string>& who,
       if (all[i]) list.push_back(*all[i]);
     return list;
   };
-  auto keep = [&] {
-    std::vector<SeriesGame> list = present(0, all.size());
-    list.insert(list.end(), out.beside.begin(), out.beside.end());
-    options.keep(list);
+  auto keep = [&](Series series) {
+    series.games.insert(series.games.end(), out.beside.begin(), out.beside.end());
+    options.keep(series);
   };
   settle();
   inParallel(
@@ -224,17 +223,20 @@ Series playSeries(const Game& game, const std::vector<std::string>& who,
         if (options.progress) options.progress(done);
         auto now = std::chrono::steady_clock::now();
         if (!options.keep || now - kept < std::chrono::seconds(1)) return;
-        keep();
+        Series before;
+        before.games = present(0, all.size());
+        before.stopped = true;  // for all that is known, the run may end here
+        keep(std::move(before));
         kept = now;
       },
       options.stop);
-  if (options.keep) keep();
   out.games = present(0, settledAt);
   std::vector<SeriesGame> behind = present(settledAt, all.size());
   out.beside.insert(out.beside.end(), behind.begin(), behind.end());
   for (const SeriesGame& one : out.games) count(one, out.pairings[pairingOf(one)]);
   if (who.size() > 2) out.ratings = fitted(who.size(), out.pairings);
   out.stopped = wantsStop(options.stop);
+  if (options.keep) keep(out);
   return out;
 }
 

@@ -45,6 +45,8 @@ struct Pairing {
 using MakeOpponent =
     std::function<std::unique_ptr<Opponent>(std::string_view text, const std::string& source)>;
 
+struct Series;
+
 struct SeriesOptions {
   std::uint64_t games = 100;  // of each pairing; an odd one is rounded up
   std::uint64_t seed = 1;
@@ -59,8 +61,9 @@ struct SeriesOptions {
   std::function<void(std::uint64_t done)> progress;  // games, from any thread
   MakeOpponent make = makeOpponent;
   std::vector<SeriesGame> begun;  // games that are there already
-  // Now and then, and at the end: all games that there are, those of `begun` among them.
-  std::function<void(const std::vector<SeriesGame>&)> keep;
+  // Is given all games that there are, those `beside` among them: now and then, called stopped and
+  // nothing counted, and at the end what is returned.
+  std::function<void(const Series&)> keep;
 };
 
 struct Series {

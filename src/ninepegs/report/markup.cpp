@@ -20,9 +20,8 @@ std::string escaped(std::string_view text) {
       out += "&quot;";
     else if (first < 32 && sign != "\n")
       out += '?';
-    else if (sign.size() == 1 && first >= 0x80)  // malformed
-      out += "\ufffd";
-    else if (sign == "\ufffe" || sign == "\uffff")  // no characters of XML (1.0, section 2.2)
+    // Malformed, and what is no character of XML (1.0, section 2.2).
+    else if ((sign.size() == 1 && first >= 0x80) || sign == "\ufffe" || sign == "\uffff")
       out += "\ufffd";
     else
       out += sign;
