@@ -73,12 +73,36 @@ class Generator {
     return {cells_.size(), sets_.size(), numbersNamed_.size(), kindsNamed_.size(),
             handsNamed_.size()};
   }
+  // What was named in a block can be read outside of it in the move's text and in `after`, also
+  // where the block was not run.
   void leave(const Scope& scope) {
+    auto keep = [](const Names& from, std::size_t begin, Names& to) {
+      to.insert(to.end(), from.begin() + static_cast<std::ptrdiff_t>(begin), from.end());
+    };
+    keep(cells_, scope.cells, inner_.cells);
+    keep(sets_, scope.sets, inner_.sets);
+    keep(numbersNamed_, scope.numbers, inner_.numbers);
+    keep(kindsNamed_, scope.kinds, inner_.kinds);
     cells_.resize(scope.cells);
     sets_.resize(scope.sets);
     numbersNamed_.resize(scope.numbers);
     kindsNamed_.resize(scope.kinds);
     handsNamed_.resize(scope.hands);
+  }
+
+  struct Named {
+    Names cells, sets, numbers, kinds;
+  };
+  Named inner_;                         // of the blocks of a move
+  std::map<std::string, Named> named_;  // by move, those of its blocks included
+  void noteNames(const std::string& move) {
+    auto both = [](const Names& one, const Names& other) {
+      Names out = one;
+      out.insert(out.end(), other.begin(), other.end());
+      return out;
+    };
+    named_[move] = {both(cells_, inner_.cells), both(sets_, inner_.sets),
+                    both(numbersNamed_, inner_.numbers), both(kindsNamed_, inner_.kinds)};
   }
 
   Stream stream_;
@@ -699,6 +723,10 @@ std::string Generator::condition(int deep) {
 
 std::string Generator::written(const std::string& word) {
   std::string out = word;
+  if (word.ends_with(" as") && chance(50)) {  // these know the names of all blocks
+    for (const Names* names : {&inner_.cells, &inner_.sets, &inner_.numbers, &inner_.kinds})
+      if (!names->empty() && chance(60)) out += " " + any(*names);
+  }
   int parts = from(1, 3);
   for (int i = 0; i < parts; ++i) {
     switch (below(7)) {
@@ -942,6 +970,7 @@ std::string Generator::statements(int indent, int many, bool late) {
 
 std::string Generator::move(const std::string& name) {
   at_ = At::move;
+  inner_ = {};
   cells_.clear(), sets_.clear(), numbersNamed_.clear(), kindsNamed_.clear();
   handsNamed_.clear();
   if (!large_ && chance(numbered_ ? 12 : 4)) {  // choices that are only written: 11 and 3, 1 and 13
@@ -998,7 +1027,7 @@ std::string Generator::move(const std::string& name) {
                   : fmt::format("  need {} {} {}\n", other, any({">", "<", "!="}), from(0, 3));
   }
   if (moves) {
-    if (chance(60)) body += "  take there\n";
+    if (chance(plain ? 40 : 60)) body += "  take there\n";
     body += "  shift here to there\n";
   } else {
     body +=
@@ -1019,7 +1048,19 @@ std::string Generator::move(const std::string& name) {
     body += fmt::format("  pick {} in {}\n  set {} to {}\n", called, cells, called, cell(1));
     cells_.push_back(called);
   }
-  if (!plain && chance(12) && !large_) body += fmt::format("  must maximise {}\n", number(2));
+  if (hands_ && !plain && !large_ && chance(12))  // more of the hand than it may hold
+    body += fmt::format("  repeat {} times\n    put peg on ({} on {}) from my hand\n", from(1, 3),
+                        setOperand(1), none);
+  if (!plain && !large_ && chance(8)) {  // a name of a block, read behind it
+    std::string called = fresh(), mark = marks_.empty() ? "" : "met";
+    body += fmt::format("  when {}\n    let {} = {} or {}\n", condition(1), called, setOperand(1),
+                        setOperand(0));
+    inner_.sets.push_back(called);
+  }
+  // Where it is measured is where it stands: effects may follow.
+  bool maximise = !plain && chance(15) && !large_;
+  if (maximise) body += fmt::format("  must maximise {}\n", number(2));
+  if (maximise && chance(40)) body += statements(2, from(1, 2), true);
   bool writes = body.find("write ") != std::string::npos;
   if (!writes && !plain && !large_ && chance(numbered_ ? 30 : 15)) {  // parts one behind the other
     std::string called = fresh();
@@ -1035,6 +1076,7 @@ std::string Generator::move(const std::string& name) {
   }
   if (!writes && chance(50)) body += "  " + written("written as") + "\n";
   if (secret_ || chance(10)) body += "  " + written("seen as") + "\n";
+  noteNames(name);
   return fmt::format("move {}\n{}", name, body);
 }
 
@@ -1118,8 +1160,20 @@ Generated Generator::sheet() {
     cells_.clear(), sets_.clear(), numbersNamed_.clear(), kindsNamed_.clear();
     handsNamed_.clear();
     cells_.emplace_back("there");
-    movesText += (chance(50) ? "after every move\n" : "after " + any(moves_) + "\n") +
-                 statements(2, from(1, 3), true);
+    std::string of = moves_.size() == 1 ? moves_.front() : chance(40) ? "" : any(moves_);
+    if (!of.empty() && named_.count(of) > 0) {
+      const Named& names = named_.at(of);
+      cells_ = names.cells, sets_ = names.sets;
+      numbersNamed_ = names.numbers, kindsNamed_ = names.kinds;
+    }
+    std::string lines;
+    if (chance(30) && !cells_.empty())  // a name that is another from here on
+      lines += fmt::format("  set {} to {}\n", any(cells_), cell(1));
+    if (chance(30) && !sets_.empty())
+      lines += fmt::format("  need {} {}\n", any({"any", "no"}), any(sets_));
+    movesText += (of.empty() || (moves_.size() == 1 && chance(30)) ? "after every move\n"
+                                                                   : "after " + of + "\n") +
+                 lines + statements(2, from(1, 3), true);
   }
   cells_.clear(), sets_.clear(), numbersNamed_.clear(), kindsNamed_.clear();
   handsNamed_.clear();

@@ -89,7 +89,13 @@ inline std::string liveParted(const Game& game, Stream stream, int steps) {
     constexpr std::size_t kept = 40;
     for (std::size_t i = 0; i < moves.size() && met.size() < kept; ++i)
       met.push_back(moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
-    for (const MoveList& some : {met, moves})
+    // Of very many moves some: where ways may come to the same, each is asked of all.
+    constexpr std::size_t askedAtMost = 400;
+    std::size_t step = moves.size() / askedAtMost + 1;
+    MoveList asked = met;
+    for (std::size_t i = 0; i < moves.size(); i += step) asked.push_back(moves[i]);
+    if (moves.size() > 20 * askedAtMost) asked.resize(std::min<std::size_t>(asked.size(), 20));
+    for (const MoveList& some : {asked})
       for (const Move& move : some)
         if (bool listed = std::find(moves.begin(), moves.end(), move) != moves.end();
             listed != game.isLegal(position, move))
