@@ -228,7 +228,6 @@ INSTANTIATE_TEST_SUITE_P(
             "--at"},
         Bad{{"think", "tic-tac-toe", "--depth", "61"}, "--depth"},
         Bad{{"think", "tic-tac-toe", "--with", "greedy"}, "weighs nothing"},
-        Bad{{"think", "chess", "--nodes", "3"}, "finished no depth"},
         Bad{{"think", "tic-tac-toe", "--with", "serch"}, "did you mean \"search\"?"},
         Bad{{"think", "tic-tac-toe", "--with", "search", "--depth", "2"}, "do not go with it"},
         Bad{{"think", "tic-tac-toe", "--figure", "d.gif"}, ".png or .svg"},

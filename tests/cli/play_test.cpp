@@ -136,7 +136,7 @@ TEST(Play, SaysWhatItThought) {
   ran = play({"tic-tac-toe", "--second", "playouts:playouts=900", "--seed", "1", "--after",
               "1, 5, 2, 3, 4"},
              "thought\nquit\n");
-  EXPECT_NE(ran.out.find(" playouts; wins"), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("  wins  "), std::string::npos) << ran.out;
   ran = play({"connect-four", "--second", "greedy", "--seed", "1"}, "d\nthought\nquit\n");
   EXPECT_NE(ran.out.find("keeps no account"), std::string::npos) << ran.out;
 }

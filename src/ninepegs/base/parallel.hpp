@@ -16,7 +16,8 @@ namespace ninepegs {
 
 // Calls work(piece, thread) for every piece in 0 .. pieces-1. Pieces start in order. If one throws,
 // no further ones start, and the exception of the lowest piece that threw comes out. When `stop` is
-// set, no further ones start either.
+// set, no further ones start either, and one that runs rules ends with Stopped, which is not passed
+// on.
 template <class Work>
 void inParallel(std::uint64_t pieces, int threads, Work work, const StopFlag* stop = nullptr) {
   std::atomic<std::uint64_t> next{0};
@@ -24,11 +25,15 @@ void inParallel(std::uint64_t pieces, int threads, Work work, const StopFlag* st
   std::exception_ptr thrown;
   std::uint64_t thrownAt = 0;
   auto run = [&](int thread) {
+    StopScope scope(stop != nullptr ? stop : ambient.stop);
     while (true) {
       std::uint64_t piece = next.fetch_add(1);
       if (piece >= pieces || wantsStop(stop)) return;
       try {
         work(piece, thread);
+      } catch (const Stopped&) {
+        if (stop != nullptr) return;
+        throw;
       } catch (...) {
         std::lock_guard lock(mutex);
         if (!thrown || piece < thrownAt) thrown = std::current_exception(), thrownAt = piece;

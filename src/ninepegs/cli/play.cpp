@@ -111,7 +111,8 @@ void run(const Options& options, Context& context) {
                    "--resume goes on where its game stands: --at and --after do not go with it",
                    "leave them out, or type `setup` at the table");
   Position from = options.game.position(*game);
-  std::string second = options.second.value_or("search");
+  // Who names a computer for the first side plays the other.
+  std::string second = options.second.value_or(options.first == "human" ? "search" : "human");
   std::array<Seat, 2> seats = {seat(options.first, "--first"), seat(second, "--second")};
   for (const Seat& one : seats)
     if (game->secrets() != nullptr && one.computer && one.text != "random" &&
@@ -207,7 +208,8 @@ void addPlay(CLI::App& app, Context& context) {
   options.game.addGame(command);
   options.game.addPosition(command);
   option(command, "--first WHO", options.first, "who moves first (default human)");
-  option(command, "--second WHO", options.second, "who moves second (default search)");
+  option(command, "--second WHO", options.second,
+         "who moves second (default search; human if --first is named)");
   option(command, "--seed S", options.seed,
          "seed of the random numbers (default: drawn, and shown)");
   option(command, "--record FILE", options.record, "write the game to this file at the end");

@@ -20,6 +20,7 @@ struct Options {
   std::string record;
   Said game, variant, number, figure;
   std::string nodes = "50000", seed = "1";
+  TimeOption time;
   bool json = false;
 };
 
@@ -62,8 +63,8 @@ std::size_t reviewOne(const Options& options, RecordedGames& games, records::Gam
                       context.paint.strong(fmt::format("Game {}", number))) +
           (who.empty() ? "\n" : ": " + who + "\n"));
   }
-  print(options.json ? report::reviewJson(game, from, plies) + "\n"
-                     : report::reviewText(game, from, plies, context.paint));
+  print(options.json ? report::reviewJson(game, from, plies, played.moves.size()) + "\n"
+                     : report::reviewText(game, from, plies, played.moves.size(), context.paint));
   return static_cast<std::size_t>(
       std::count_if(plies.begin(), plies.end(), [](const play::ReviewedPly& one) {
         return one.verdict != play::ReviewedPly::Verdict::plain;
@@ -78,6 +79,7 @@ void run(const Options& options, Context& context) {
   RecordedGames games(options.record, options.game, options.variant, context);
   std::optional<records::GameRecord> record = reader->next();
   if (!record) throw noGame(options.record);
+  options.time.begin();
   std::uint64_t number = 0;
   std::size_t marked = 0;
   while (record && !wantsStop(&stopFlag())) {
@@ -93,10 +95,13 @@ void run(const Options& options, Context& context) {
   if (wanted > number && !wantsStop(&stopFlag()))
     throw onlySoMany(number, *options.number, options.record);
   if (number > 1 && wanted == 0 && !options.json)
-    print(fmt::format("\n{}: {} gave a result away\n",
+    print(fmt::format("\n{}: {} gave a result or chances away\n",
                       plural(static_cast<long long>(number), "game"),
                       plural(static_cast<long long>(marked), "move")));
-  if (wantsStop(&stopFlag())) context.exitCode = exitInterrupted;
+  if (wantsStop(&stopFlag()))
+    printError(interrupted() ? "interrupted; later games were not looked at\n"
+                             : "time is up; later games were not looked at\n");
+  if (interrupted()) context.exitCode = exitInterrupted;
 }
 
 }  // namespace
@@ -119,6 +124,7 @@ void addReview(CLI::App& app, Context& context) {
   option(command, "--number N", options.number, "only this game of the file, counted from 1");
   option(command, "--nodes N", options.nodes, "positions to look at for each ply (default 50000)");
   option(command, "--seed N", options.seed, "draws among equal moves (default 1)");
+  options.time.add(command);
   option(command, "--figure FILE", options.figure,
          "also draw the score after each ply: .png or .svg");
   option(command, "--json", options.json, "print one JSON object");

@@ -48,7 +48,8 @@ void addServe(CLI::App& app, Context& context) {
   auto [options, command] = newCommand(
       app, context, run, "serve",
       "Let another program play against our search, by a protocol that it knows",
-      "Of the options of UCI it has Hash (megabytes) and Level (1 to 9, 0 for its best).\n"
+      "Of the options of UCI it has Hash (megabytes), Level (1 to 9, 0 for its best), MultiPV and "
+      "Ponder.\n"
       "Examples:\n"
       "  ninepegs serve chess --uci\n"
       "  printf 'position startpos moves e2e4\\ngo depth 4\\n' | ninepegs serve chess --uci");

@@ -49,16 +49,21 @@ std::string Table::warning(const Move& move) {
 }
 
 std::string Table::thought() const {
-  if (thought_.nodes == 0) return "no computer has moved yet\n";
+  if (thought_.nodes == 0 && thought_.steps.empty()) return "no computer has moved yet\n";
   if (game_->secrets() != nullptr && hasHuman())
     return "what it thought is not shown where pieces are secret\n";
   if (thought_.steps.empty())
     return fmt::format("it looked at {}, and keeps no account of them by depth\n",
                        plural(static_cast<long long>(thought_.nodes), "position"));
-  std::string out =
-      paint_.strong(thought_.byPlayouts ? "   playouts       won  line"
-                                        : "  depth     positions  score             line") +
-      "\n";
+  std::string out;
+  if (thought_.better)
+    out += fmt::format(
+        "it is of a level that now and then draws its move from all of them: it "
+        "played {} instead of {}\n",
+        game_->moveText(thoughtAt_, thought_.move), game_->moveText(thoughtAt_, *thought_.better));
+  out += paint_.strong(thought_.byPlayouts ? "   playouts       won  line"
+                                           : "  depth     positions  score             line") +
+         "\n";
   for (const play::Choice::Step& step : thought_.steps) {
     std::vector<std::string> line = report::lineTexts(*game_, thoughtAt_, step.line, shownMoves);
     if (thought_.byPlayouts) {

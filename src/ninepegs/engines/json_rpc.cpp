@@ -13,13 +13,7 @@ namespace {
 using Json = nlohmann::ordered_json;
 
 constexpr std::int64_t leastOfTheProtocol = -32768, mostOfTheProtocol = -32600;
-constexpr std::size_t shown = 60;  // bytes of an answer in a message
-
-std::string lastLine(const std::string& errors) {
-  std::vector<std::string> lines = splitTrimmed(errors, '\n');
-  while (!lines.empty() && lines.back().empty()) lines.pop_back();
-  return lines.empty() ? "" : harmless(lines.back());
-}
+constexpr std::size_t ofErrors = 400;  // bytes of a line that it wrote as an error
 
 std::string dumped(const Json& value) {
   return value.dump(-1, ' ', true, Json::error_handler_t::replace);
@@ -33,10 +27,10 @@ std::string errorText(const Json& error) {
 
 }  // namespace
 
-std::string harmless(std::string_view bytes) {
+std::string harmless(std::string_view bytes, std::size_t most) {
   std::string out;
-  for (char c : bytes.substr(0, shown)) out += c >= ' ' && c <= '~' ? c : '?';
-  return bytes.size() > shown ? out + " ..." : out;
+  for (char c : bytes.substr(0, most)) out += c >= ' ' && c <= '~' ? c : '?';
+  return bytes.size() > most ? out + " ..." : out;
 }
 
 RpcChild::RpcChild(std::string command, std::string source, const ChildLimits& limits)
@@ -96,10 +90,15 @@ void RpcChild::gone(const std::string& method) {
   throw ProgramFailed(fmt::format("{} when it was asked \"{}\"{}", how, method, said()));
 }
 
-// What it last wrote to standard error.
+// What it last wrote to standard error: the last lines as they are, the useful end being in them.
 std::string RpcChild::said() const {
-  std::string line = lastLine(child_->errors());
-  return line.empty() ? "" : "; it wrote: " + line;
+  std::vector<std::string> lines;
+  for (std::string& line : splitTrimmed(child_->errors(), '\n'))
+    if (!line.empty()) lines.push_back(harmless(line, ofErrors));
+  if (lines.empty()) return "";
+  constexpr std::size_t shown = 12;
+  if (lines.size() > shown) lines.erase(lines.begin(), lines.end() - shown);
+  return "; it wrote: " + joined(lines, lines.size() > 1 ? "\n  " : "");
 }
 
 }  // namespace ninepegs::engines

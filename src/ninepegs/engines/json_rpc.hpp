@@ -27,7 +27,7 @@ class ProgramFailed : public std::runtime_error {
 
 // Bytes of another program as text that does no harm on a terminal, and no more than fits a
 // message.
-std::string harmless(std::string_view bytes);
+std::string harmless(std::string_view bytes, std::size_t most = 60);
 
 class RpcChild {
  public:

@@ -12,6 +12,7 @@
 // server belongs to one thread otherwise.
 #pragma once
 
+#include <atomic>
 #include <functional>
 #include <mutex>
 #include <string>
@@ -47,8 +48,16 @@ class UciServer {
   void position(const Words& words);
   void option(const Words& words);
   void go(const Words& words);
+  void ponderHit();
+  play::SearchLimits limitsOf(const Words& words) const;
+  std::vector<Move> onlyThese(const Words& words) const;
+  bool mayMove() const;
+  void begin(const play::SearchLimits& limits, bool waits, bool ponders);
   void think(const play::SearchLimits& limits, bool waits);
-  void tell(const play::Choice::Step& step);
+  std::string oneLine(const play::SearchLimits& limits);
+  std::string severalLines(const play::SearchLimits& limits);
+  std::string bestOf(const play::Choice& choice) const;
+  void tell(const play::Choice::Step& step, int number);
   void halt();
   void line(const std::string& text);
 
@@ -59,8 +68,13 @@ class UciServer {
   Position position_;
   Words from_ = {"startpos"}, told_;  // how the position was told: where it began, and moves
   std::uint64_t megabytes_ = 16;
-  bool endless_ = false;  // what is thought about has no limit but `stop`
-  int level_ = 0;         // 0: as strong as it can
+  bool endless_ = false;             // what is thought about has no limit but `stop`
+  bool ponders_ = false;             // ... and is what the other side is expected to play
+  play::SearchLimits afterHit_;      // of the move, once that was played
+  std::atomic<bool> silent_{false};  // what was begun is given up: nobody is told its move
+  bool sound_ = true;                // is the position what was told last?
+  int lines_ = 1;
+  int level_ = 0;  // 0: as strong as it can
   StopFlag stop_{false};
   std::thread thinking_;
 };

@@ -23,7 +23,9 @@ constexpr std::int32_t leftForLater = std::numeric_limits<std::int32_t>::min(); 
 bool AlphaBeta::outOfBudget() {
   if (stopped_) return true;
   if (finishesAt_ > 0) return nodes_ >= finishesAt_;
-  if (limits_.nodes > 0 && nodes_ >= limits_.nodes) return stopped_ = true;
+  // One ply is always looked at, so that no win at once is missed.
+  bool always = rootDepth_ == 1 && !limits_.exact;
+  if (!always && spent()) return stopped_ = true;
   if (pauseAt_ > 0 && nodes_ >= pauseAt_) return stopped_ = paused_ = true;
   if (nodes_ >= asksAt_) {
     asksAt_ = nodes_ + askedEach;
@@ -31,7 +33,8 @@ bool AlphaBeta::outOfBudget() {
       limits_.progress(nodes_);
       tellsAt_ = nodes_ + progressEach;
     }
-    if (limits_.seconds > 0 && seconds() >= limits_.seconds) stopped_ = true;
+    if (!always && limits_.seconds > 0 && seconds() >= limits_.seconds) stopped_ = true;
+    if (!always && outOfSteps()) stopped_ = true;
     if (wantsStop(stop_)) stopped_ = true;
   }
   return stopped_;
@@ -66,6 +69,10 @@ void AlphaBeta::weighTaking(Level& level, int ply) {
 std::int64_t AlphaBeta::taking(int ply, int deep, std::int64_t best, std::int64_t alpha,
                                std::int64_t beta) {
   if (best >= beta || deep >= deepestTaking || ply + 1 >= static_cast<int>(levels_.size()))
+    return best;
+  // Of the first depth, which is finished in any case, what is taken is left out.
+  if (rootDepth_ == 1 && finishesAt_ == 0 &&
+      (spent() || outOfSteps() || (limits_.seconds > 0 && outOfTime())))
     return best;
   alpha = std::max(alpha, best);
   Level& level = levels_[static_cast<std::size_t>(ply)];
@@ -131,7 +138,8 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
   level.line.clear();
   ++nodes_;
   std::int64_t ended = 0;
-  if (endsWith(*live_, ply, ended)) return ended;
+  // The root has a legal move, whatever a side could claim there.
+  if (ply > 0 && endsWith(*live_, ply, ended)) return ended;
   if (outOfBudget()) {
     whole = false;
     return 0;
@@ -196,7 +204,7 @@ std::int64_t AlphaBeta::look(int ply, int depth, std::int64_t alpha, std::int64_
   entry.depth = static_cast<std::int8_t>(std::min(depth, 127));
   entry.bound = best >= beta ? Bound::atLeast : best > alpha ? Bound::exact : Bound::atMost;
   entry.whole = anywhere;
-  if (tabled) table_->keep(hash, entry);
+  if (tabled && (ply > 0 || limits_.only.empty())) table_->keep(hash, entry);
   whole = whole && wholeHere;
   return best;
 }

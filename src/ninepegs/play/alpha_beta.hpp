@@ -15,6 +15,7 @@
 #include <optional>
 #include <utility>
 
+#include "ninepegs/base/stop.hpp"
 #include "ninepegs/play/busy_positions.hpp"
 #include "ninepegs/play/line_live.hpp"
 #include "ninepegs/play/measure.hpp"
@@ -157,6 +158,11 @@ class AlphaBeta {
            (wholeGames_ > 0 ? ply + sharedFrom <= usualGames_ : depth >= sharedFrom);
   }
   bool outOfBudget();
+  bool spent() const { return limits_.nodes > 0 && nodes_ >= limits_.nodes; }
+  bool outOfSteps() const {
+    return limits_.steps > 0 && stepsAtBegin_ - ambient.left >= limits_.steps;
+  }
+  bool outOfTime() const { return seconds() >= limits_.seconds; }
   static std::size_t historyPlace(int side, const Move& move) {
     std::size_t key = move.group;
     key = key * 31 + (move.count > 0 ? move.choices[0] : 0u);
@@ -198,6 +204,7 @@ class AlphaBeta {
   int wholeGames_ = 0;   // plies that no game from here should exceed; 0: they have no end in sight
   int usualGames_ = 0;   // plies of a long one of the games that were tried; 0: likewise
   int imagedPlies_ = 0;  // from the root, where positions are held against their images
+  std::int64_t stepsAtBegin_ = 0;  // that were left then, of this thread
   bool stopped_ = false;
   // What it looks at now is for the line alone, up to so many positions; 0: it is not.
   std::uint64_t finishesAt_ = 0;

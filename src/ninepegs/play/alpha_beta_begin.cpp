@@ -78,6 +78,7 @@ void AlphaBeta::begin(const Game& game, const Position& position, const SearchLi
     history_.assign(historySize, 0);
   }
   begun_ = std::chrono::steady_clock::now();
+  stepsAtBegin_ = ambient.left;
   measured_ = game.measure() != nullptr;
   worksOut_ = !measured_ && !limits_.exact;
   if (game_ != &game) {
@@ -97,7 +98,10 @@ void AlphaBeta::begin(const Game& game, const Position& position, const SearchLi
     Stream stream(1, position.words.empty() ? 0 : game.hash(position));
     if (!limits_.measure || !workedOut_->known())
       workedOut_->learn(played(), position,
-                        {.games = workedGames, .plies = plies, .seconds = limits_.seconds / 4},
+                        {.games = workedGames,
+                         .plies = plies,
+                         .seconds = limits_.seconds / 4,
+                         .steps = limits_.steps / 3},
                         stream);
     measured_ = true;
   }
@@ -114,7 +118,7 @@ void AlphaBeta::beginBeside(AlphaBeta& other, const Position& position, const St
   if (other.busy_ == nullptr) other.busy_ = std::make_shared<BusyPositions>();
   busy_ = other.busy_;
   limits_ = other.limits_;
-  limits_.nodes = 0, limits_.seconds = 0, limits_.progress = nullptr;
+  limits_.nodes = 0, limits_.seconds = 0, limits_.steps = 0, limits_.progress = nullptr;
   stop_ = stop;
   begun_ = other.begun_;
   measured_ = other.measured_, takes_ = other.takes_;
@@ -161,6 +165,11 @@ void AlphaBeta::beginAt(const Position& position) {
   root.order.resize(root.moves.size());
   for (std::size_t i = 0; i < root.moves.size(); ++i)
     root.order[i] = {0, static_cast<std::uint16_t>(i)};
+  if (limits_.only.empty()) return;
+  std::erase_if(root.order, [&](const auto& one) {
+    const std::vector<Move>& only = limits_.only;
+    return std::find(only.begin(), only.end(), root.moves[one.second]) == only.end();
+  });
 }
 
 void AlphaBeta::drawOrder(Stream& stream) {

@@ -17,7 +17,7 @@ constexpr std::int64_t measureShare = 10'000, repliesShare = 50'000;  // of a mo
 
 void AlphaBeta::putInOrder(Level& level, int ply, int depth, std::uint16_t first) {
   live_->listMoves(level.moves);
-  if (ply > 0 || level.order.size() != level.moves.size()) {
+  if (ply > 0) {
     rank(level, depth, first);
   } else if (first != 0xffff) {  // at the root the drawn order stays, behind the best move
     auto it = std::find_if(level.order.begin(), level.order.end(),

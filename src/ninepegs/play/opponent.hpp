@@ -29,9 +29,13 @@ struct Choice {
   int depth = 0;            // plies looked ahead in full
   std::uint64_t nodes = 0;  // positions looked at
   double seconds = 0;
-  bool solved = false;     // every line was followed to its end
+  bool solved = false;     // a win, a loss, or `whole`: the result is certain
+  bool whole = false;      // every line was followed to its end
   std::int64_t score = 0;  // for the side that moves; see winScore
   std::vector<Move> line;  // the play that was expected, beginning with the move
+  // Of a level that drew its move from all legal ones this time: the best that it had found. The
+  // score, the line and the steps are of that one.
+  std::optional<Move> better;
   // Of an exact search: the score of a win is one that was found, and there may be a sooner one.
   bool bound = false;
   // Where something is hidden: the score of each legal move in thousandths, on the mean of so many
@@ -123,11 +127,17 @@ std::unique_ptr<Opponent> makeGreedy();
 // Every line is followed for so many plies, nothing is left out (minimax.cpp): to compare with.
 std::unique_ptr<Opponent> makeMinimax(int depth);
 
+// Of an opponent without limits of its own: some two seconds of heavy rules at most.
+inline constexpr std::int64_t usualSteps = 30'000'000;
+
 struct SearchLimits {
   int depth = 0;                // plies; 0: no limit
   double seconds = 0;           // 0: no limit
   std::uint64_t nodes = 0;      // 0: no limit
   std::uint64_t megabytes = 0;  // of the table; 0: 8
+  // Steps of rules (limits::loopSteps) that may be made: a limit of time that is the same on every
+  // machine, for heavy rules. 0: no limit.
+  std::int64_t steps = 0;
   // Nothing is guessed: the measure counts for nothing and no line is looked at less deeply, so
   // that a win is a shortest one, and a draw is one if every line was followed to its end.
   bool exact = false;
@@ -138,6 +148,8 @@ struct SearchLimits {
   // Beside each other, with one table; 0: 1. With more than one the same seed may give another
   // move, and each looks at its share of `nodes`.
   int threads = 0;
+  // Legal moves of the position, if only these may be chosen; empty: all.
+  std::vector<Move> only{};
   // Of a sheet without worth, for several searches whose scores are compared: the first works it
   // out, the others take it as it is. Null: every search works it out for itself. Not for searches
   // at the same time.
@@ -156,6 +168,7 @@ struct PlayoutLimits {
   // A tree each, beside each other, which decide together; 0: 1. Each plays its share of
   // `playouts`, so that the same seed gives the same move.
   int threads = 0;
+  std::int64_t steps = 0;  // as of SearchLimits, for each tree
 };
 // A tree of moves that grows where playouts from it go well (playout_tree.cpp).
 std::unique_ptr<Opponent> makePlayouts(const PlayoutLimits& limits);

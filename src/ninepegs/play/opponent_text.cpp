@@ -52,6 +52,13 @@ class Reader {
     auto kind = std::find_if(kinds().begin(), kinds().end(),
                              [&](const Kind& one) { return one.word == word; });
     if (kind == kinds().end())
+      for (const Kind& one : kinds())
+        for (const Setting& setting : one.settings)
+          if (text_.substr(0, text_.find('=')) == setting.word && text_.find('=') != text_.npos &&
+              std::string_view(one.word) != "minimax")
+            refuse(0, text_.size(), fmt::format("there is no opponent \"{}\"", clipped(text_, 40)),
+                   fmt::format("did you mean \"{}:{}\"?", one.word, text_));
+    if (kind == kinds().end())
       refuse(0, word.size(), fmt::format("there is no opponent \"{}\"", clipped(word, 40)),
              didYouMean(word, opponentNames(),
                         "there are: " + joined(opponentNames(), ", ") + ", search:depth=6"));
@@ -131,7 +138,8 @@ class Reader {
     if (word == "playouts") {
       PlayoutLimits limits{whole("playouts"), value("time"), whole("memory"), whole("pasts"),
                            static_cast<int>(value("threads"))};
-      if (limits.playouts == 0 && limits.seconds <= 0) limits.playouts = 2000;
+      if (limits.playouts == 0 && limits.seconds <= 0)
+        limits.playouts = 2000, limits.steps = usualSteps;
       return makePlayouts(limits);
     }
     SearchLimits limits;
@@ -143,7 +151,7 @@ class Reader {
     limits.pasts = whole("pasts");
     limits.threads = static_cast<int>(value("threads"));
     if (limits.depth == 0 && limits.seconds <= 0 && limits.nodes == 0 && limits.level == 0)
-      limits.nodes = 100'000;
+      limits.nodes = 100'000, limits.steps = usualSteps;
     return makeSearch(limits);
   }
 

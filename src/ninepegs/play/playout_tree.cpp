@@ -19,7 +19,8 @@ constexpr double rapidExploration = 0.25;
 constexpr std::size_t moveKeys = 1 << 14;
 constexpr int keptPlies = 2;               // between the last position and one that goes on from it
 constexpr std::uint64_t dearestSight = 4;  // positions to see a win in one, for each ply played
-constexpr std::size_t manyMoves = 64;      // from so many on they are taken apart by their choices
+constexpr std::uint64_t mostSeenAtOnce = 400'000;  // positions, to see what loses at once
+constexpr std::size_t manyMoves = 64;  // from so many on they are taken apart by their choices
 
 // A number for moves that read alike, in whatever position; different moves may share one.
 std::size_t keyOf(const Move& move) {
@@ -56,6 +57,30 @@ void PlayoutTree::begin(const Game& game, const Position& position, std::uint64_
   // There is room for the first moves in any case.
   most_ = std::max<std::uint64_t>(most_, nodes_.size() + 2 * live_->moveCount());
   if (nodes_[0].children == 0) expand(0);
+  std::uint64_t left = mostSeenAtOnce;
+  seeAtOnce(0, left);
+}
+
+// Which moves end the game, and after which can the other side win with its next?
+void PlayoutTree::seeAtOnce(std::uint32_t at, std::uint64_t& left) {
+  for (std::uint32_t i = nodes_[at].children; i < nodes_[at].children + nodes_[at].count; ++i) {
+    if (nodes_[i].part) {
+      seeAtOnce(i, left);
+      prove(i);
+      continue;
+    }
+    if (nodes_[i].proven != Proven::open || left == 0) continue;
+    int mover = nodes_[i].mover;
+    live_->play(nodes_[i].move);
+    double unused = 0;
+    std::uint64_t seen = 0;
+    if (!ended(i, unused) && live_->toMove() != mover &&
+        winsAtOnce(*live_, 1 - mover, moves_, seen))
+      nodes_[i].proven = winOf(1 - mover);
+    live_->takeBack();
+    left -= std::min(left, seen + 1);
+  }
+  if (at == 0) prove(0);
 }
 
 // Is it the last position, a few moves on? Then what is known of it becomes the tree.

@@ -58,6 +58,7 @@ class PlayoutTree {
   bool expand(std::uint32_t at);
   void addChildren(std::uint32_t at, std::size_t from, std::size_t to, int level);
   void addNode(const Move& move, bool part);
+  void seeAtOnce(std::uint32_t at, std::uint64_t& left);
   bool movesStay(const Position& position);
   bool goOnFrom(const Position& position);
   bool keepFrom(std::uint32_t at);

@@ -52,11 +52,13 @@ Choice Playouts::choose(const Game& game, const Position& position, Stream& stre
     if (tell_) tell_(steps.back());
   };
   auto grow = [&](PlayoutTree& tree, std::uint64_t most, std::uint64_t& done, Stream& drawn) {
+    std::int64_t atBegin = ambient.left;
     tree.begin(game, position, std::max<std::uint64_t>(1, megabytes / trees));
     while (tree.isOpen() && (limits_.playouts == 0 || done < most)) {
       if (done % 16 == 0 && done > 0 &&
           ((limits_.seconds > 0 && seconds() >= limits_.seconds) || wantsStop(stop_)))
         break;
+      if (limits_.steps > 0 && done > 0 && atBegin - ambient.left >= limits_.steps) break;
       tree.grow(drawn);
       if (isStep(++done) && trees == 1) tell(done);
       if (progress_ && trees == 1 && done % 64 == 0) progress_(done);
@@ -77,7 +79,7 @@ Choice Playouts::choose(const Game& game, const Position& position, Stream& stre
   Choice choice = trees_[0].chosen();
   for (std::uint64_t one : played) choice.nodes += one;
   choice.seconds = seconds();
-  if (choice.nodes > 0 && (steps.empty() || steps.back().nodes < choice.nodes)) tell(choice.nodes);
+  if ((steps.empty() || steps.back().nodes < choice.nodes)) tell(choice.nodes);
   choice.steps = std::move(steps);
   return choice;
 }

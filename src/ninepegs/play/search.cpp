@@ -6,6 +6,7 @@
 #include "ninepegs/play/alpha_beta.hpp"
 #include "ninepegs/play/over_pasts.hpp"
 #include "ninepegs/play/prover.hpp"
+#include "ninepegs/play/smallest_loss.hpp"
 
 namespace ninepegs::play {
 namespace {
@@ -15,8 +16,9 @@ namespace {
 constexpr std::uint64_t levelNodes[] = {20, 60, 200, 600, 2'000, 6'000, 20'000, 60'000, 200'000};
 constexpr std::uint32_t levelSlips[] = {40, 30, 22, 15, 10, 6, 3, 1, 0};
 
-constexpr int soonerPlies = 2;  // that are looked further for a sooner win
-constexpr int endsFrom = 6;     // plies of an exact search, before whole games are followed between
+constexpr std::uint64_t lossNodes = 20'000;  // positions, to lose by little
+constexpr int soonerPlies = 2;               // that are looked further for a sooner win
+constexpr int endsFrom = 6;  // plies of an exact search, before whole games are followed between
 
 class Search final : public Prover {
  public:
@@ -57,6 +59,7 @@ class Search final : public Prover {
   AlphaBeta tree_;
   std::deque<AlphaBeta> beside_;
   PastsPlayer pasts_;
+  SmallestLoss loss_;
 };
 
 // Searches of the same position on threads of their own, which leave to each other what one of them
@@ -139,6 +142,7 @@ Choice Search::deepen(const Game& game, const Position& position, Stream& stream
     choice.bound = known && !settled;
     expect(tree_.line());
     choice.solved = whole || decides(score);
+    choice.whole = whole && !decides(score);  // a win needs no look at other moves
     choice.steps.push_back({depth, score, tree_.nodes(), tree_.seconds(), choice.line});
     if (tell_) tell_(choice.steps.back());
     if (settled || (whole && !known) || (known && !howSoon)) break;
@@ -146,7 +150,7 @@ Choice Search::deepen(const Game& game, const Position& position, Stream& stream
     std::optional<int> end = tree_.lookToEnds(tree_.nodesToEnds());
     tellFound();
     if (end == 0) {
-      choice.solved = true;
+      choice.solved = choice.whole = true;
       expect(tree_.line());
       break;
     }
@@ -171,11 +175,16 @@ Choice Search::deepen(const Game& game, const Position& position, Stream& stream
     expect(tree_.lineFound());
   }
   choice.nodes = tree_.nodes() + beside.nodes();
-  if (slips(stream)) {
+  // Lost in any case: then by as little as can be, where the game counts.
+  if (!limits_.exact && limits_.only.empty() && decides(choice.score) && choice.score < 0)
+    if (std::optional<Move> move = loss_.choose(game, position, lossNodes, stop_))
+      choice.move = *move, choice.line = {*move};
+  // Whatever its level, it takes a win at once.
+  if (slips(stream) && choice.score < winScore - 1) {
     const MoveList& moves = tree_.moves();
+    choice.better = choice.move;
     choice.move = moves[stream.below(static_cast<std::uint32_t>(moves.size()))];
-    choice.line = {choice.move};
-    choice.solved = false;
+    choice.solved = choice.whole = false;
   }
   choice.seconds = tree_.seconds();
   return choice;

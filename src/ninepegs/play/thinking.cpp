@@ -87,6 +87,16 @@ void scoreEach(const Game& game, const Position& position, const ThinkOptions& o
     }
     out.moves.push_back(std::move(one));
   }
+  out.movesDepth = common;
+  // One truth: what the search found of its move, it found deeper.
+  for (Thinking::RootMove& one : out.moves)
+    if (one.move == out.choice.better.value_or(out.choice.move)) {
+      one.score = out.choice.score;
+      one.line = out.choice.line;
+      std::rotate(out.moves.begin(), out.moves.begin() + (&one - out.moves.data()),
+                  out.moves.begin() + (&one - out.moves.data()) + 1);
+      break;
+    }
 }
 
 }  // namespace
@@ -116,7 +126,10 @@ Thinking think(const Game& game, const Position& position, Opponent& who,
     bool counted = out.choice.byPlayouts && !decides(a.score) && !decides(b.score);
     return counted ? a.nodes > b.nodes : a.score > b.score;
   };
-  std::stable_sort(out.moves.begin(), out.moves.end(), before);
+  out.stopped = wantsStop(options.stop);
+  auto first = out.moves.begin();
+  if (out.movesDepth > 0 && !out.moves.empty()) ++first;
+  std::stable_sort(first, out.moves.end(), before);
   return out;
 }
 
@@ -131,6 +144,7 @@ Thinking think(const Game& game, const Knowledge& knowledge, Opponent& who,
     out.moves.push_back({knowledge.moves()[k], out.choice.means[k], 0, {knowledge.moves()[k]}});
   std::stable_sort(out.moves.begin(), out.moves.end(),
                    [](const auto& a, const auto& b) { return a.score > b.score; });
+  out.stopped = wantsStop(options.stop);
   return out;
 }
 

@@ -34,6 +34,10 @@ struct Thinking {
   // Each legal move, the best first: as the opponent weighed it, or looked at by itself, one ply
   // less deeply than the search came. By playouts, those with most playouts come first.
   std::vector<RootMove> moves;
+  // Plies behind each move, where they were looked at by themselves. The best one then has the
+  // score and the line of the search itself, and stands first.
+  int movesDepth = 0;
+  bool stopped = false;  // moves that were not looked at are missing
   // Where something is hidden: so many positions agree with what the side knows. Then scores are
   // means over them, in thousandths, and there are no steps and no lines. 0: nothing is hidden.
   std::size_t positions = 0;

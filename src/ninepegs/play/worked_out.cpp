@@ -5,6 +5,8 @@
 #include <chrono>
 #include <cmath>
 
+#include "ninepegs/base/stop.hpp"
+
 namespace ninepegs::play {
 namespace {
 
@@ -36,9 +38,11 @@ void WorkedOut::listBits(const Position& position, std::vector<std::uint32_t>& b
 void WorkedOut::learn(const Game& game, const Position& from, const Limits& limits,
                       Stream& stream) {
   auto begun = std::chrono::steady_clock::now();
+  std::int64_t atBegin = ambient.left;
   auto over = [&](std::uint64_t games, std::uint64_t plies) {
     if (games < fewest) return false;
     if (games >= limits.games || (limits.plies > 0 && plies >= limits.plies)) return true;
+    if (limits.steps > 0 && atBegin - ambient.left >= limits.steps) return true;
     return limits.seconds > 0 &&
            std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count() >=
                limits.seconds;

@@ -27,6 +27,7 @@ class WorkedOut {
     std::uint64_t games = 400;
     std::uint64_t plies = 0;  // of all of them, but for a few games; 0: no limit
     double seconds = 0;       // likewise
+    std::int64_t steps = 0;   // of rules; likewise
   };
   // Plays games from the position, which must not be the end.
   void learn(const Game& game, const Position& from, const Limits& limits, Stream& stream);

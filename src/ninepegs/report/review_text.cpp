@@ -26,17 +26,17 @@ std::string verdictOf(const Game& game, const ReviewedPly& one, const std::strin
     case ReviewedPly::Verdict::letsWin:
       return fmt::format("now {} {}; {} would have stopped that", other, scoreText(-one.played),
                          best);
+    case ReviewedPly::Verdict::costs:
+      return fmt::format("{} for {}: chances {:.0f} % instead of {:.0f}", best,
+                         game.info().sides[one.side], 100 * one.chancePlayed, 100 * one.chance);
   }
   return "";
 }
 
-// A bar from the middle to the side that is ahead; scores that decide nothing are set against the
-// greatest of them.
-std::string barOf(std::int64_t forFirst, double greatest) {
+// A bar from the middle to the side that is ahead: its chances to win, all of it being certain.
+std::string barOf(double forFirst) {
   constexpr int half = 10;
-  double share = play::decides(forFirst) ? (forFirst > 0 ? 1 : -1)
-                 : greatest > 0          ? static_cast<double>(forFirst) / greatest * 0.8
-                                         : 0;
+  double share = 2 * forFirst - 1;
   int filled = static_cast<int>(std::lround(std::abs(share) * half));
   std::string left(half, ' '), right(half, ' ');
   for (int i = 0; i < filled; ++i) {
@@ -51,15 +51,17 @@ std::string barOf(std::int64_t forFirst, double greatest) {
 }  // namespace
 
 std::string reviewText(const Game& game, const Position& from,
-                       const std::vector<ReviewedPly>& plies, const Paint& paint) {
+                       const std::vector<ReviewedPly>& plies, std::size_t played,
+                       const Paint& paint) {
   std::string out = paint.strong(game.info().title);
   out += fmt::format(": {}\n\n", pliesText(plies.size()));
-  double greatest = 0;
+  if (plies.size() < played)
+    out += paint.bad(fmt::format("  stopped early: {} of {} plies were looked at", plies.size(),
+                                 played)) +
+           "\n";
   std::size_t width = 4;
   Position position = from;
   for (const ReviewedPly& one : plies) {
-    if (!play::decides(one.played))
-      greatest = std::max(greatest, std::abs(static_cast<double>(one.played)));
     width = std::max(width, static_cast<std::size_t>(columnsOf(game.moveText(position, one.move))));
     game.apply(position, one.move);
   }
@@ -73,28 +75,35 @@ std::string reviewText(const Game& game, const Position& from,
   for (const ReviewedPly& one : plies) {
     std::string best = game.moveText(position, one.best);
     std::string says = verdictOf(game, one, best);
-    std::int64_t forFirst = one.side == 0 ? one.played : -one.played;
+    double forFirst = one.side == 0 ? one.chancePlayed : 1 - one.chancePlayed;
     marked += !says.empty();
     out +=
         fmt::format("  {:>3}  {:<{}}  {:<16}  {}  {}\n", ++ply, game.moveText(position, one.move),
-                    width, scoreText(one.played), barOf(forFirst, greatest), paint.bad(says));
+                    width, scoreText(one.played), barOf(forFirst), paint.bad(says));
     game.apply(position, one.move);
   }
   Result result = game.result(position);
   if (result.kind != ResultKind::ongoing) out += "\n  " + resultText(game, result) + "\n";
   out += marked == 0 ? "\n  no move was found that gave a result away\n"
-                     : fmt::format("\n  {} gave a result away\n",
+                     : fmt::format("\n  {} gave a result or a good part of the chances away\n",
                                    plural(static_cast<long long>(marked), "move"));
+  out += "  " + scaleText(game) + "; bars are chances to win, as random games go\n";
+  if (std::any_of(plies.begin(), plies.end(),
+                  [](const ReviewedPly& one) { return one.lookedAgain; }))
+    out += "  what a later ply showed was looked at again, with more positions\n";
   return out;
 }
 
 std::string reviewJson(const Game& game, const Position& from,
-                       const std::vector<ReviewedPly>& plies) {
+                       const std::vector<ReviewedPly>& plies, std::size_t played) {
   using Json = nlohmann::ordered_json;
-  static const char* const verdicts[] = {"plain", "missed win", "lets the other side win"};
+  static const char* const verdicts[] = {"plain", "missed win", "lets the other side win",
+                                         "costs chances"};
   Json out;
   out["game"] = game.info().id;
   out["position"] = game.positionText(from);
+  out["complete"] = plies.size() == played;
+  out["plies_played"] = played;
   out["plies"] = Json::array();
   Position position = from;
   auto scored = [](std::int64_t score) {
@@ -113,6 +122,9 @@ std::string reviewJson(const Game& game, const Position& from,
     one["played"] = scored(ply.played);
     one["best_move"] = game.moveText(position, ply.best);
     one["best"] = scored(ply.score);
+    one["chance_played"] = ply.chancePlayed;
+    one["chance_best"] = ply.chance;
+    one["looked_again"] = ply.lookedAgain;
     one["verdict"] = verdicts[static_cast<int>(ply.verdict)];
     out["plies"].push_back(one);
     game.apply(position, ply.move);

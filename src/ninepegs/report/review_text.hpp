@@ -10,8 +10,9 @@
 namespace ninepegs::report {
 
 std::string reviewText(const Game& game, const Position& from,
-                       const std::vector<play::ReviewedPly>& plies, const Paint& paint);
+                       const std::vector<play::ReviewedPly>& plies, std::size_t played,
+                       const Paint& paint);
 std::string reviewJson(const Game& game, const Position& from,
-                       const std::vector<play::ReviewedPly>& plies);
+                       const std::vector<play::ReviewedPly>& plies, std::size_t played);
 
 }  // namespace ninepegs::report

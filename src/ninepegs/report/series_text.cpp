@@ -3,7 +3,9 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <map>
 #include <nlohmann/json.hpp>
+#include <tuple>
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/move_text.hpp"
@@ -43,6 +45,26 @@ std::string ratingText(const play::Pairing& pairing) {
   return fmt::format("{:+.0f} +- {:.0f} rating points", *rating, pairing.margin());
 }
 
+// Openings after which one side won whoever played it: such games say nothing of the players.
+static std::string openingsText(const play::Series& series) {
+  std::map<std::tuple<std::size_t, std::size_t, std::uint64_t>, std::vector<int>> winners;
+  for (const play::SeriesGame& one : series.games) {
+    auto [a, b] = std::minmax(one.first, one.second);
+    winners[{a, b, one.number / 2}].push_back(one.winner);
+  }
+  std::size_t pairs = 0, decided = 0;
+  for (const auto& [key, won] : winners) {
+    if (won.size() != 2) continue;
+    ++pairs;
+    decided += won[0] >= 0 && won[0] == won[1];
+  }
+  if (decided == 0) return "";
+  return fmt::format(
+      "  in {} of {} openings the same side won, whoever played it: those decide the "
+      "game\n",
+      decided, pairs);
+}
+
 std::string seriesText(const Game& game, const std::vector<std::string>& who,
                        const play::SeriesOptions& options, const play::Series& series,
                        const Paint& paint) {
@@ -52,6 +74,7 @@ std::string seriesText(const Game& game, const std::vector<std::string>& who,
                      plural(static_cast<long long>(series.games.size()), "game"),
                      pliesText(static_cast<unsigned long long>(options.opening)), options.seed);
   if (series.stopped) out += paint.bad("  stopped early\n");
+  if (series.games.empty()) return out + "  no game was played to its end\n";
   std::size_t width = 0;
   for (const std::string& one : who)
     width = std::max(width, static_cast<std::size_t>(columnsOf(one)));
@@ -85,7 +108,7 @@ std::string seriesText(const Game& game, const std::vector<std::string>& who,
                : "\n  not settled in so many games\n";
   out += fmt::format("\n  {}, who begins, won {} of all games\n", game.info().sides[0],
                      percent(static_cast<double>(firstWins), games));
-  return out;
+  return out + openingsText(series);
 }
 
 std::string seriesJson(const Game& game, const std::vector<std::string>& who,

@@ -158,6 +158,13 @@ std::string shareText(std::int64_t score) {
   return fmt::format("{:.1f} %", 100 * shareOf(score));
 }
 
+std::string scaleText(const Game& game) {
+  if (game.measure() != nullptr)
+    return fmt::format("scores: what the sheet's `worth` says of {}, less that of the other side",
+                       "the side to move");
+  return "scores: learned from random games, for the side to move; 1000 decides about half of them";
+}
+
 std::string stepText(const play::Choice::Step& step) {
   if (step.byPlayouts)
     return fmt::format("{} playouts, {}", grouped(step.nodes), shareText(step.score));
@@ -170,6 +177,10 @@ std::string thinkingText(const Game& game, const Position& position, const play:
                          const Paint& paint) {
   std::string out = paint.strong(game.info().title);
   out += fmt::format(": {} to move\n\n", game.info().sides[game.toMove(position)]);
+  if (thought.stopped)
+    out += paint.bad(thought.moves.empty() ? "  stopped early: moves were not looked at one by one"
+                                           : "  stopped early: not all was looked at") +
+           "\n";
   if (game.secrets() != nullptr) return out + unseenText(game, position, thought, paint);
   if (thought.choice.byPlayouts) return out + playoutsText(game, position, thought, paint);
   static constexpr char row[] = "  {:>5}  {:<16} {:>11} {:>6} {:>8} {:>10}  {:>11} {:>7}  {}";
@@ -211,10 +222,22 @@ std::string thinkingText(const Game& game, const Position& position, const play:
     out += fmt::format(
         ", {} a second",
         grouped(static_cast<std::uint64_t>(static_cast<double>(thought.choice.nodes) / seconds)));
-  out += thought.choice.solved ? "; every line was followed to its end\n" : "\n";
+  out += thought.choice.whole ? "; every line was followed to its end\n"
+         : play::decides(thought.choice.score)
+             ? "; that is certain, so no further depth was looked at\n"
+             : "\n";
+  out += "  " + scaleText(game) + "\n";
+  if (thought.choice.better)
+    out += fmt::format("  of this level it played {} all the same, drawn from all moves\n",
+                       game.moveText(position, thought.choice.move));
   if (thought.plain.size() < thought.choice.steps.size())
     out += "  minimax would look at too many positions where its column is empty\n";
-  out += "\n" + paint.strong("Every move") + "\n";
+  if (thought.moves.empty()) return out;
+  out += "\n" + paint.strong("Every move") +
+         (thought.movesDepth == 0
+              ? std::string("\n")
+              : fmt::format(": the best as the search has it, each other by itself, {} behind it\n",
+                            pliesText(static_cast<unsigned long long>(thought.movesDepth))));
   out += eachMove(thought, [&](const play::Thinking::RootMove& one) {
     std::vector<std::string> texts = lineTexts(game, position, one.line);
     return fmt::format("  {:<10} {:<16} {}\n", texts.front(), scoreText(one.score),
@@ -227,6 +250,7 @@ std::string thinkingJson(const Game& game, const Position& position,
                          const play::Thinking& thought) {
   Json out;
   out["game"] = game.info().id;
+  out["complete"] = !thought.stopped;
   out["position"] = game.positionText(position);
   if (game.secrets() != nullptr) {
     // The position itself would tell what the side cannot know.
@@ -240,6 +264,7 @@ std::string thinkingJson(const Game& game, const Position& position,
     return jsonText(out, 1);
   }
   out["solved"] = thought.choice.solved;
+  out["scores"] = scaleText(game);
   if (thought.choice.byPlayouts) {
     addPlayouts(game, position, thought, out);
     return jsonText(out, 1);

@@ -27,6 +27,8 @@ std::string scoreText(std::int64_t score);
 // Of playouts: "57.3 %", "wins", "loses".
 std::string shareText(std::int64_t score);
 // "4 plies ahead, 1,234 positions, +35"; of playouts: "500 playouts, 57.3 %".
+// What scores of a game count, in a sentence.
+std::string scaleText(const Game& game);
 std::string stepText(const play::Choice::Step& step);
 
 }  // namespace ninepegs::report

@@ -31,6 +31,7 @@ std::string tuningText(const Game& game, const play::Tuned& tuned, std::uint64_t
         "\n  odds: what one more of it adds to the logarithm of the odds of winning. What is not\n"
         "  surely above or below nothing is left out.\n";
   }
+  if (tuned.stopped && tuned.parts.empty()) return out + "  nothing was learned until then\n";
   out +=
       fmt::format("  How well the winner is foretold: {:.3f} instead of {:.3f}; less is better.\n",
                   tuned.after, tuned.before);
@@ -54,8 +55,9 @@ std::string tuningJson(const Game& game, const play::Tuned& tuned, std::uint64_t
   out["complete"] = !tuned.stopped;
   out["games"] = tuned.games;
   out["positions"] = tuned.positions;
-  out["loss_before"] = tuned.before;
-  out["loss"] = tuned.after;
+  bool nothing = tuned.stopped && tuned.parts.empty();
+  out["loss_before"] = nothing ? Json(nullptr) : Json(tuned.before);
+  out["loss"] = nothing ? Json(nullptr) : Json(tuned.after);
   out["parts"] = Json::array();
   for (const play::Tuned::Part& part : tuned.parts)
     out["parts"].push_back({{"term", part.term},
