@@ -16,6 +16,23 @@ const CLI::App* chosenCommand(const CLI::App& app) {
   return nullptr;
 }
 
+// The same letters in another order, or one that begins so: --dpeth, -d.
+std::string likely(const std::string& name, const std::vector<std::string>& names) {
+  auto sorted = [](std::string text) {
+    std::sort(text.begin(), text.end());
+    return text;
+  };
+  std::vector<std::string> begin;
+  for (const std::string& one : names) {
+    if (name.size() > 2 && sorted(one) == sorted(name))
+      return fmt::format("did you mean \"{}\"?", one);
+    if (name.size() == 2 && one.size() > 2 && one[2] == name[1]) begin.push_back(one);
+  }
+  if (begin.empty()) return "";
+  return begin.size() == 1 ? fmt::format("did you mean \"{}\"?", begin.front())
+                           : "there are: " + joined(begin, ", ");
+}
+
 std::vector<std::string> optionNames(const CLI::App& command) {
   std::vector<std::string> names;
   for (const CLI::Option* option : command.get_options())
@@ -39,18 +56,24 @@ std::string usageError(const CLI::App& app, const CLI::ParseError& error,
       hint = "commands: " + joined(names, ", ");
     } else {
       message = fmt::format("there is no command \"{}\"", clipped(arguments[0], 60));
-      hint = didYouMean(arguments[0], names, "commands: " + joined(names, ", "));
+      bool known = arguments.size() > 1 &&
+                   std::find(names.begin(), names.end(), arguments[1]) != names.end();
+      hint = arguments[0] == "help"
+                 ? fmt::format("try: ninepegs {}--help", known ? arguments[1] + " " : "")
+                 : didYouMean(arguments[0], names, "commands: " + joined(names, ", "));
     }
     return fmt::format("ninepegs: {}\n  hint: {}\n", message, hint);
   }
   if (dynamic_cast<const CLI::ExtrasError*>(&error) != nullptr) {
     for (const std::string& argument : arguments) {
       std::string name = argument.substr(0, argument.find('='));
-      if (name.rfind("--", 0) != 0) continue;
+      bool brief = name.size() == 2 && name[0] == '-' && name[1] != '-';
+      if (name.rfind("--", 0) != 0 && !brief) continue;
       std::vector<std::string> names = optionNames(*command);
       if (std::find(names.begin(), names.end(), name) != names.end()) continue;
       message = fmt::format("there is no option {}", clipped(name, 60));
-      hint = didYouMean(name, names, "");
+      hint = likely(name, names);
+      if (hint.empty()) hint = didYouMean(name, names, "");
       break;
     }
     if (message == error.what()) message = "too many arguments";

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <iostream>
 
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/base/limits.hpp"
@@ -21,6 +22,22 @@ bool isCasesFile(const fs::path& path) {
   return path.stem().string().ends_with(casesEnding);
 }
 
+// A file that is not there: which one beside it, or which shipped game, may be meant.
+BadInput missing(const fs::path& path) {
+  fs::path folder = path.has_parent_path() ? path.parent_path() : fs::path(".");
+  std::vector<std::string> beside;
+  std::error_code error;
+  for (const fs::directory_entry& entry : fs::directory_iterator(folder, error))
+    if (entry.path().extension() == ".pegs" && !isCasesFile(entry.path()))
+      beside.push_back(entry.path().filename().string());
+  std::sort(beside.begin(), beside.end());
+  std::string hint = didYouMean(path.filename().string(), beside, "");
+  if (hint.empty() && !beside.empty() && beside.size() <= 12)
+    hint = "there are here: " + joined(beside, ", ");
+  if (hint.empty()) hint = "shipped games are named without .pegs, such as: chess";
+  return BadInput(Place{path.string(), 0, 0, 1, {}}, "there is no such file", hint);
+}
+
 std::shared_ptr<const Game> opened(const fs::path& path, const std::string& variant) {
   if (isCasesFile(path)) {
     std::string stem = path.stem().string();
@@ -28,6 +45,8 @@ std::shared_ptr<const Game> opened(const fs::path& path, const std::string& vari
     throw BadInput(Place{path.string(), 0, 0, 1, {}}, "this file holds cases, not a game",
                    fmt::format("they are run with the sheet: name {}.pegs", stem));
   }
+  std::error_code there;
+  if (!fs::exists(path, there)) throw missing(path);
   std::string text = readFile(path, limits::sheetBytes);
   SheetGame::CasesFile cases;
   fs::path beside = path;
@@ -58,6 +77,17 @@ std::vector<std::string> namesIn(const std::vector<fs::path>& folders, const cha
   return names;
 }
 
+// The sheet on standard input.
+std::string readInput(std::size_t most) {
+  std::string text;
+  char buffer[1 << 14];
+  while (std::cin.read(buffer, sizeof buffer) || std::cin.gcount() > 0) {
+    text.append(buffer, static_cast<std::size_t>(std::cin.gcount()));
+    if (text.size() > most) break;
+  }
+  return text;
+}
+
 }  // namespace
 
 std::vector<std::string> Library::names() const {
@@ -82,6 +112,7 @@ std::string Library::like(const std::string& what) const {
 
 std::shared_ptr<const Game> Library::open(const std::string& nameOrPath,
                                           const std::string& variant) const {
+  if (nameOrPath == "-") return SheetGame::fromText("-", readInput(limits::sheetBytes), variant);
   bool isPath = nameOrPath.find('/') != std::string::npos || nameOrPath.ends_with(".pegs");
   if (isPath) return opened(nameOrPath, variant);
   std::vector<std::string> all = names();

@@ -178,6 +178,19 @@ std::string whyNot(const Game& game, const Position& position, std::string_view 
                      hint.empty() ? fmt::format("; {} can play: {}", mover, few(legal)) : hint);
 }
 
+// Is each word a move by itself? Then commas are missing.
+static std::string blanksForCommas(const Game& game, Position position, std::string_view typed) {
+  std::vector<std::string> words = splitTrimmed(typed, ' ');
+  std::erase(words, "");
+  if (words.size() < 2) return "";
+  for (const std::string& word : words) {
+    std::vector<Move> found = matchingMoves(game, position, word);
+    if (found.size() != 1) return "";
+    game.apply(position, found.front());
+  }
+  return "moves are divided by commas: " + joined(words, ", ");
+}
+
 Position playMoves(const Game& game, Position position, std::string_view moves,
                    const std::string& source, MoveList* played) {
   if (moves.find('\0') != moves.npos || firstBadUtf8(moves) != moves.npos)
@@ -198,7 +211,8 @@ Position playMoves(const Game& game, Position position, std::string_view moves,
                      fmt::format("move {}: {}", number, why), hint);
     };
     std::vector<Move> found = matchingMoves(game, position, typed);
-    if (found.empty()) refuse(whyNot(game, position, typed), "");
+    if (found.empty())
+      refuse(whyNot(game, position, typed), blanksForCommas(game, position, typed));
     if (found.size() > 1) {
       std::vector<std::string> texts;
       for (const Move& move : found) texts.push_back(game.moveText(position, move));

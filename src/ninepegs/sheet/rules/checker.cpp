@@ -189,6 +189,32 @@ rules::Rules check(const Tree& tree, std::shared_ptr<const Source> source,
   }
 }
 
+// Messages that only follow from others: a name is told once, and not where the line that would
+// have made it has a message itself.
+void dropFollowOns(std::vector<Diagnostic>& found) {
+  static const std::string unknown = "nothing here is called \"";
+  std::set<std::string> told, unmade;
+  auto noteLine = [&](const std::string& line) {
+    std::vector<std::string> words = splitTrimmed(line, ' ');
+    std::erase(words, "");
+    static const std::set<std::string> makers = {"let",    "pick",  "choose", "mark",
+                                                 "number", "zone",  "cell",   "track",
+                                                 "group",  "piece", "define", "set"};
+    if (words.size() < 2 || makers.count(words[0]) == 0) return;
+    unmade.insert(words[1].substr(0, words[1].find_first_of("(,")));
+  };
+  std::erase_if(found, [&](const Diagnostic& one) {
+    bool drops = false;
+    if (one.message.rfind(unknown, 0) == 0) {
+      std::string name = one.message.substr(unknown.size());
+      name = name.substr(0, name.rfind('"'));
+      drops = unmade.count(name) > 0 || !told.insert(name).second;
+    }
+    noteLine(one.place.text);
+    return drops;
+  });
+}
+
 void addLikelySlips(const Tree& tree, const std::shared_ptr<const Source>& source,
                     std::vector<Diagnostic>& found) {
   bool whole =
@@ -197,7 +223,7 @@ void addLikelySlips(const Tree& tree, const std::shared_ptr<const Source>& sourc
   if (!whole || found.size() >= limits::diagnosticsKept) return;
   // What stands on a refused line may be what it would have declared.
   std::set<std::string> doubtful;
-  for (const Diagnostic& one : found) {
+  auto doubt = [&](const Diagnostic& one) {
     std::string word;
     for (char c : one.place.text + " ") {
       bool inside =
@@ -205,13 +231,18 @@ void addLikelySlips(const Tree& tree, const std::shared_ptr<const Source>& sourc
       if (inside) word += c;
       if (!inside && !word.empty()) doubtful.insert(std::exchange(word, {}));
     }
-  }
+  };
+  for (const Diagnostic& one : found) doubt(one);
   std::vector<Diagnostic> more;
   check(tree, source, more);
   for (const Diagnostic& one : more) {
     std::size_t from = one.message.find('"'), to = one.message.rfind('"');
-    if (one.hint.rfind("did you mean", 0) != 0 || to <= from + 1) continue;
-    if (doubtful.count(one.message.substr(from + 1, to - from - 1)) > 0) continue;
+    if (to == one.message.npos || to <= from + 1) continue;
+    if (doubtful.count(one.message.substr(from + 1, to - from - 1)) > 0) {
+      doubt(one);  // nor does what this line would have made
+      continue;
+    }
+    if (one.hint.rfind("did you mean", 0) != 0) continue;
     if (found.size() + 1 >= limits::diagnosticsKept) return;
     addMessage(found, one);
   }

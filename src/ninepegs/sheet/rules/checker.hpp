@@ -10,6 +10,10 @@
 
 namespace ninepegs::sheet {
 
+// Leaves out messages that only follow from earlier ones: a name is missed once, and not where the
+// line that would have made it was refused.
+void dropFollowOns(std::vector<Diagnostic>& found);
+
 // Of a tree that is not whole, because lines of it were refused: adds what is likely a slip of the
 // pen in other lines, a name that is nearly another. Needs a game, sides and a board.
 void addLikelySlips(const Tree& tree, const std::shared_ptr<const Source>& source,

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/sheet/rules/types.hpp"
 #include "ninepegs/sheet/syntax/parser.hpp"
@@ -169,11 +170,28 @@ TermPtr Types::rowsOf(const Expr& expr) {
                      ? make(Type::set, expr.span, rules::Rows{expr.first, expr.second, parity})
                      : make(Type::set, expr.span, rules::Columns{expr.first, expr.second, parity});
   std::optional<CellSet> cells = rules_.constantSet(*term, 0);
-  if (cells && cells->none())
-    return note(expr.span, "this set has no cells",
-                fmt::format("the board has {} columns and {} rows", rules_.board.columns(),
-                            rules_.board.rows()));
-  return term;
+  if (!cells || cells->any()) return term;
+  // A name of the move that reads as letters of a column: `column at`.
+  auto letters = [](const std::string& name) {
+    int number = 0;
+    for (char c : name) {
+      if (c < 'a' || c > 'z' || number > limits::cells) return -1;
+      number = number * 26 + (c - 'a' + 1);
+    }
+    return number;
+  };
+  if (expr.kind != ExprKind::rows)
+    for (const Local& local : locals_)
+      if (letters(local.name) == expr.first)
+        return note(
+            expr.span,
+            fmt::format("a column is a letter, and \"{}\" is a name of this move", local.name),
+            fmt::format("the column of a cell: cells c in S where column-no of c = "
+                        "column-no of {}; in a text: column of {}",
+                        local.name, local.name));
+  return note(expr.span, "this set has no cells",
+              fmt::format("the board has {} columns and {} rows", rules_.board.columns(),
+                          rules_.board.rows()));
 }
 
 // kinds k in GROUP where COND
