@@ -68,9 +68,10 @@ TEST(Ask, KeepsWhatIsRightAndTellsTheLinesOfWhatIsNot) {
           .get<std::size_t>();
   Ran ran = ninepegs({"ask", path, "--questions", "3"}, {.input = "what\ny\nn\nq\n"});
   EXPECT_EQ(ran.exitCode, 1) << ran.out << ran.err;  // an answer was no
-  for (const char* part : {"Question 1 of 3", "Right? (y, n, s to skip, q)", "y: it is right",
-                           "Then one of these lines may be wrong:", "1 case kept in",
-                           "1 question not asked", "In doubt:"})
+  for (const char* part :
+       {"Question 1; more are being looked for", "Question 2 of 3", "Right? (y, n, s to skip, q)",
+        "y: it is right", "Then one of these lines may be wrong:", "1 case kept in",
+        "1 question not asked", "In doubt:"})
     EXPECT_NE(ran.out.find(part), std::string::npos) << part << "\n" << ran.out;
   std::string sheet = contents(path);
   EXPECT_EQ(sheet.rfind(corner, 0), 0u);  // what was there stays

@@ -113,7 +113,7 @@ TEST(Explain, BesideAndAsMarkdown) {
     }
   }
   EXPECT_TRUE(has(ninepegs({"explain", "nim", "--beside"}).out,
-                  "Three heaps of 3, 5 and 7.               Sides and board"));
+                  "Three heaps of 3, 5 and 7.        Sides and board"));
   EXPECT_EQ(ninepegs({"explain", "nim", "--beside", "--json"}).exitCode, 2);
 }
 

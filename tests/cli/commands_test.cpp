@@ -176,8 +176,8 @@ TEST(Interrupt, ReportsWhatWasDone) {
   expectParts(count.out, {"stopped early"});
   Ran check = ninepegs({"check", "hut-pass", "--playouts", "1000000000000"}, {.interrupt = true});
   EXPECT_EQ(check.exitCode, 130);
-  expectParts(check.out,
-              {"stopped early: 1,000,000,000,000 were asked for", "How the games ended"});
+  expectParts(check.out, {"stopped early; not looked at:", "of 1,000,000,000,000 random",
+                          "How the games ended"});
   Ran json =
       ninepegs({"check", "hut-pass", "--playouts", "1000000000000", "--json"}, {.interrupt = true});
   EXPECT_EQ(json.exitCode, 130);

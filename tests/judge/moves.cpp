@@ -214,11 +214,6 @@ Run::End Run::go() {
     state.passes = 0;
     judge_.turnOver(state, again_);
     names_ = own;
-    for (const Statement& one : move_.body)
-      if (one.kind == StatementKind::maximise) {
-        Look at = look();
-        measure = judge_.number(one.args[0], at);
-      }
     State asked = state;  // for which the position before is an earlier one
     if (judge_.forbidsTimes_)
       asked.earlier.push_back(before_.stands ? *before_.stands : judge_.seenKey(before_));
@@ -539,7 +534,11 @@ void Run::statement(const Statement& one) {
       told_.text += "\n";
       told_.literal = std::string::npos;
       return write(one, told_);
-    case StatementKind::maximise:
+    case StatementKind::maximise: {  // where it stands, on the position as it is there
+      Look at = look();
+      measure = judge_.number(one.args[0], at);
+      return;
+    }
     case StatementKind::writtenAs:
     case StatementKind::seenAs:
       return;

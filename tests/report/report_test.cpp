@@ -123,8 +123,8 @@ TEST(JunitXml, CountsAndEscapes) {
   verify::CheckOptions options;
   options.playouts = 10;
   std::string xml = junitXml(*game, options, verify::check(*game, options));
-  // Six cases, the invariants, and eight sorts of faults.
-  std::size_t tests = 6 + game->checks()->invariants().size() + 8;
+  // Six cases, the invariants, and nine sorts of faults.
+  std::size_t tests = 6 + game->checks()->invariants().size() + 9;
   EXPECT_NE(xml.find("tests=\"" + std::to_string(tests) + "\" failures=\"1\""), std::string::npos)
       << xml;
   EXPECT_EQ(test::count(xml, "<testcase "), tests);
@@ -139,7 +139,7 @@ TEST(Sarif, HasWhatTheStandardRequires) {
   options.playouts = 200;
   options.remarks = true;
   verify::CheckReport report = verify::check(*game, options);
-  Json sarif = Json::parse(sarifJson(*game, report, "1.2.3"));
+  Json sarif = Json::parse(sarifJson(*game, options, report, "1.2.3"));
   EXPECT_EQ(sarif["version"], "2.1.0");
   ASSERT_EQ(sarif["runs"].size(), 1u);
   const Json& run = sarif["runs"][0];

@@ -87,7 +87,7 @@ INSTANTIATE_TEST_SUITE_P(
         Row{"move place\n  pick there in empty\n  put peg on there\n  tell \"laid\" there\n", place,
             "Both sides are told: \"laid\", `there`."},
         Row{"move place\n  pick there in empty\n  put peg on there\n  must maximise count mine\n",
-            place, "Of these moves only those are legal with the greatest value of"},
+            place, "Of these moves only those are legal with the greatest value, as it is now, of"},
         Row{"mark met each\nnumber laid\ncell last\nmove place\n  pick there in empty\n"
             "  put peg on there\n",
             "What is remembered", "A set of cells, met, one for each side."},

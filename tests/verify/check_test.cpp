@@ -171,10 +171,11 @@ TEST(Check, FindsNumbersThatRunAway) {
       20);
   const Finding* endless = nullptr;
   for (const Finding& one : report.findings)
-    if (one.kind == FindingKind::endless) endless = &one;
+    if (one.kind == FindingKind::growing) endless = &one;
   ASSERT_NE(endless, nullptr);
   EXPECT_NE(endless->message.find("heap ran away, from -"), std::string::npos) << endless->message;
   EXPECT_LE(endless->moves.size(), 24u);
+  EXPECT_EQ(endless->expects, "heap >= 0");
 }
 
 // A fault that no game from the start comes to, from the position of a case.

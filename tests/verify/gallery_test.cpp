@@ -147,7 +147,7 @@ struct LooseHeap {
 
 TEST(Gallery, TheHeapBelowZero) {
   CheckReport report = checked(*test::faulty("heap-below-zero"));
-  EXPECT_NE(find(report, FindingKind::endless), nullptr);
+  EXPECT_NE(find(report, FindingKind::growing), nullptr);
   const Finding* finding = find(report, FindingKind::invariant);
   ASSERT_NE(finding, nullptr);
   EXPECT_EQ(finding->line, 24);

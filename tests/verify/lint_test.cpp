@@ -11,7 +11,7 @@ namespace {
 std::vector<Remark> remarks(const std::string& text, std::uint64_t playouts = 50) {
   LintOptions options;
   options.playouts = playouts;
-  return lint(*test::fromText(text), options);
+  return lint(*test::fromText(text), options).remarks;
 }
 
 // One game with a place for each suspicion; the parts are put in where they are named.
@@ -204,12 +204,14 @@ INSTANTIATE_TEST_SUITE_P(
 
 TEST(Lint, TellsOfADrawThatStoodBeforeAWin) {
   std::vector<Remark> found =
-      lint(dynamic_cast<const SheetGame&>(*test::faulty("draw-before-win")), {.playouts = 200});
+      lint(dynamic_cast<const SheetGame&>(*test::faulty("draw-before-win")), {.playouts = 200})
+          .remarks;
   ASSERT_EQ(found.size(), 1u);
   EXPECT_NE(found[0].message.find("stands before the win"), std::string::npos);
   // The text shows it: no playout is needed.
   std::vector<Remark> read =
-      lint(dynamic_cast<const SheetGame&>(*test::faulty("draw-before-win")), {.playouts = 0});
+      lint(dynamic_cast<const SheetGame&>(*test::faulty("draw-before-win")), {.playouts = 0})
+          .remarks;
   ASSERT_EQ(read.size(), 1u);
   EXPECT_EQ(read[0].message, found[0].message);
   EXPECT_EQ(found[0].line, 16);
@@ -246,7 +248,7 @@ TEST(Lint, StopsWhenAsked) {
   LintOptions options;
   options.playouts = 1'000'000'000;
   options.stop = &stop;
-  EXPECT_TRUE(lint(*test::fromText(sheet({})), options).empty());
+  EXPECT_TRUE(lint(*test::fromText(sheet({})), options).remarks.empty());
 }
 
 // What comes to no end is remarked, and the other games are looked at all the same.
@@ -255,7 +257,7 @@ TEST(Lint, GoesOnWhereAMoveComesToNoEnd) {
       "game t\nsides A and B\nboard square 3 x 1\npiece peg o x\nmark met\nmove place\n"
       "  pick there in empty\n  put peg on there\n  when count occupied = 2\n"
       "    repeat while possible\n      add there to met\nends\n  draw \"full\" when no empty\n");
-  std::vector<Remark> remarks = lint(*game, {});
+  std::vector<Remark> remarks = lint(*game, {}).remarks;
   EXPECT_TRUE(std::any_of(remarks.begin(), remarks.end(), [](const Remark& one) {
     return one.line == 10 && one.message.find("more than 40 choices") != std::string::npos;
   }));
@@ -268,7 +270,7 @@ TEST(Lint, RemarksResultsThatShout) {
         "game t\nsides A and B\nboard square 3 x 3\npiece peg o x\n"
         "move place\n  pick there in empty\n  put peg on there\nends\n" +
         ends);
-    std::vector<Remark> remarks = lint(*game, {1000, 1, nullptr});
+    std::vector<Remark> remarks = lint(*game, {1000, 1, nullptr}).remarks;
     return std::any_of(remarks.begin(), remarks.end(), [&](const Remark& one) {
       return one.message.find(part) != std::string::npos;
     });

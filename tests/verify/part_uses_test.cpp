@@ -70,7 +70,7 @@ TEST(PartUses, FindsPartsThatAreTheSameEveryTime) {
       "  when count mine > 3 and count mine < 30\n    put peg on north of there except occupied\n"
       "forbid \"never\" when count mine > 40 or count theirs > 40\n"
       "ends\n  draw \"full\" when no empty\n");
-  std::vector<PartUse> parts = partUses(*game, {.games = 50});
+  std::vector<PartUse> parts = partUses(*game, {.games = 50}).parts;
   for (const PartUse& one : parts) SCOPED_TRACE(one.text);
   ASSERT_NE(found(parts, "there in all"), nullptr);
   EXPECT_EQ(found(parts, "there in all")->failed, 0u);
@@ -86,7 +86,7 @@ TEST(PartUses, TheSameForTheSameSeed) {
   std::shared_ptr<const Game> game = test::shipped("draughts");
   auto texts = [&](std::uint64_t seed) {
     std::vector<std::pair<std::uint64_t, std::uint64_t>> out;
-    for (const PartUse& one : partUses(*game, {.seed = seed, .games = 20}))
+    for (const PartUse& one : partUses(*game, {.seed = seed, .games = 20}).parts)
       out.emplace_back(one.held, one.failed);
     return out;
   };

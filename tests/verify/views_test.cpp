@@ -95,8 +95,8 @@ TEST(Views, TheSameOnAnyNumberOfThreads) {
 // waters nothing is hidden from oneself.
 TEST(Disclosures, AreCountedLineByLine) {
   auto game = test::shipped("battleship");
-  std::vector<Disclosure> all = disclosures(*game, {.seed = 2, .games = 6}),
-                          again = disclosures(*game, {.seed = 2, .games = 6});
+  std::vector<Disclosure> all = disclosures(*game, {.seed = 2, .games = 6}).lines,
+                          again = disclosures(*game, {.seed = 2, .games = 6}).lines;
   ASSERT_EQ(all.size(), 5u);
   EXPECT_TRUE(all[0].line.text.starts_with("my shot on theirs as X")) << all[0].line.text;
   for (const Disclosure& one : all) {
@@ -114,7 +114,7 @@ TEST(Disclosures, AreCountedLineByLine) {
   EXPECT_GT(all[4].words, 0u);
   EXPECT_EQ(all[4].cells, 0u);
   for (std::size_t i = 0; i < all.size(); ++i) EXPECT_EQ(all[i].cells, again[i].cells);
-  EXPECT_TRUE(disclosures(*test::shipped("chess"), {}).empty());
+  EXPECT_TRUE(disclosures(*test::shipped("chess"), {}).lines.empty());
 }
 
 // One board for both, on hexes; counted again by hand from the views, where cells with hidden
@@ -128,7 +128,7 @@ TEST(Disclosures, OnOneBoardOfHexes) {
       "  written as \"look \" there\nturn lay or look\n"
       "ends\n  draw \"long\" when plies >= 14\n"
       "each side sees\n  their trap on my found as X\n  my found as o\n");
-  std::vector<Disclosure> all = disclosures(*game, {.seed = 1, .games = 30});
+  std::vector<Disclosure> all = disclosures(*game, {.seed = 1, .games = 30}).lines;
   ASSERT_EQ(all.size(), 2u);
   EXPECT_GT(all[0].cells, 0u);
   EXPECT_EQ(all[0].hidden, all[0].cells);

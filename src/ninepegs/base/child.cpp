@@ -131,7 +131,7 @@ Child::Came Child::exchange(std::string_view sent, std::string& answer) {
 
 std::string Child::howItEnded() {
   if (pid_ <= 0) return "could not be started";
-  for (int i = 0; err_ >= 0 && i < 20; ++i) {  // its last words
+  for (int i = 0; err_ >= 0 && i < 60; ++i) {  // its last words, until it has closed them
     pollfd wait = {err_, POLLIN, 0};
     if (poll(&wait, 1, 50) > 0) readErrors();
   }

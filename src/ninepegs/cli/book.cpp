@@ -13,6 +13,7 @@ struct Options {
   GameOptions game;
   DrawOptions drawing;
   std::string out, playouts = "2000", nodes = "3000";
+  TimeOption time;
 };
 
 draw::FigureMarks marksOf(const report::BookBoard& board) {
@@ -54,11 +55,9 @@ void run(const Options& options, Context& context) {
   how.nodes = wholeOption(options.nodes, "--nodes", 1, 100'000'000);
   makeFolder(options.out);  // before the work, not after it
   if (context.errorIsTerminal) printError("plays games, and looks for boards to show ...\n");
+  options.time.begin();
   report::Book book = report::makeBook(sheet, how);
-  if (book.stopped) {
-    context.exitCode = exitInterrupted;
-    return;
-  }
+  if (endedByInterrupt(context, "no book is written")) return;
   std::filesystem::path folder = options.out;
   std::string page = report::bookPage(book, [&](const report::BookBoard& board) {
     draw::FigureMarks marks = marksOf(board);
@@ -67,6 +66,7 @@ void run(const Options& options, Context& context) {
   std::string pdf = pdfOf(*game, book);
   writeFile(folder / "book.html", page);
   writeFile(folder / "book.pdf", pdf);
+  if (book.stopped) print("time is up: fewer games were played than the book would look at\n");
   print(fmt::format("{}: the book of {} parts\n  {}\n  {}\n", book.title, book.parts.size(),
                     (folder / "book.html").string(), (folder / "book.pdf").string()));
 }
@@ -86,6 +86,7 @@ void addBook(CLI::App& app, Context& context) {
   options.game.addGame(command);
   option(command, "--out DIR", options.out, "folder for book.html and book.pdf")->required();
   options.drawing.add(command);
+  options.time.add(command);
   option(command, "--playouts N", options.playouts,
          "random games that are checked, and looked through for boards (default 2000)");
   option(command, "--nodes N", options.nodes,

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include "ninepegs/base/files.hpp"
+#include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/cli/check_files.hpp"
 #include "ninepegs/cli/context.hpp"
@@ -23,8 +24,9 @@ struct Options {
   GameOptions game;
   DrawOptions drawing;
   std::string playouts = "10000";
-  Said out;
+  Said out, plies;
   Said memory, resume, records;
+  TimeOption time;
   bool allVariants = false, closely = false, everyPosition = false, json = false;
   bool listing = false, watch = false, mutants = false;
 };
@@ -46,7 +48,7 @@ void mutants(Checked& checked, const verify::CheckOptions& how, const Context& c
   options.playouts = usualMutantPlayouts;
   options.threads = how.threads;
   checked.slips = runMutants(*checked.game, options, context);
-  checked.report.stopped = checked.slips.said.stopped;
+  checked.report.stopped = checked.report.stopped || checked.slips.said.stopped;
 }
 
 // What a file could not take is told behind the report, which is worth more than the file.
@@ -80,7 +82,7 @@ void everyPosition(Checked& checked, const verify::CheckOptions& how, std::uint6
 }
 
 int exitCodeOf(const verify::CheckReport& report) {
-  if (report.stopped) return exitInterrupted;
+  if (interrupted()) return exitInterrupted;
   return report.findings.empty() ? exitFine : exitFault;
 }
 
@@ -113,6 +115,7 @@ Asked understood(const Options& options) {
         "--variant and --all-variants do not go together");
   apart(options.allVariants && options.resume, "--resume and --all-variants do not go together");
   apart(options.watch && options.resume, "--resume and --watch do not go together");
+  apart(options.watch && options.time.seconds, "--time and --watch do not go together");
   apart(options.watch && options.json, "--json and --watch do not go together");
   apart(options.listing && options.json,
         "--json and --listing do not go together: the JSON has it, too");
@@ -121,6 +124,8 @@ Asked understood(const Options& options) {
   Asked out;
   out.how.closely = options.closely;
   out.how.remarks = out.how.unnamed = out.how.parts = true;
+  if (options.plies)
+    out.how.plyLimit = static_cast<int>(wholeOption(*options.plies, "--plies", 1, limits::mayLast));
   out.how.playouts = wholeOption(options.playouts, "--playouts", 1, 1'000'000'000'000ull);
   options.drawing.into(out.how);
   out.memory = wholeOption(options.memory.value_or("1024"), "--memory", 1, 1'000'000'000) << 20;
@@ -141,8 +146,13 @@ std::vector<Checked> checkAll(const Options& options, Asked asked, Context& cont
       all.emplace_back().game = game->variant(name);
   context.exitCode = exitFine;
   for (Checked& one : all) {
-    if (wantsStop(&stopFlag())) one.report.stopped = true;
-    if (one.report.stopped) continue;
+    if (wantsStop(&stopFlag())) {  // nothing of it is looked at
+      one.report.stopped = true;
+      one.report.extent[static_cast<std::size_t>(verify::CheckPart::playouts)] =
+          verify::Extent::none;
+      if (interrupted()) context.exitCode = exitInterrupted;
+      continue;
+    }
     const std::string& variant = one.game->info().variant;
     how.examples = &one == &all.front();  // those of the variants are run there, too
     verify::CheckReport recorded;
@@ -158,8 +168,10 @@ std::vector<Checked> checkAll(const Options& options, Asked asked, Context& cont
       Progress progress(context, variant.empty() ? "playouts" : "playouts of " + variant,
                         how.playouts);
       how.progress = [&](std::uint64_t done) { progress.at(done); };
+      how.begins = [&](verify::CheckPart part) { progress.doing(report::partName(part)); };
       one.report = verify::check(*one.game, how);
       how.progress = nullptr;
+      how.begins = nullptr;
     }
     for (verify::Finding& finding : recorded.findings)
       one.report.findings.push_back(std::move(finding));
@@ -211,7 +223,7 @@ void watch(const Options& options, const Asked& asked, Context& context) {
     try {
       std::string failed;
       std::vector<Checked> all = checkAll(options, asked, context, failed);
-      if (wantsStop(&stopFlag())) break;
+      if (interrupted()) break;
       tell(options, asked.how, all, context);
       for (std::size_t i = 0; i < before.size() && i < all.size(); ++i)
         print("\n" + report::changesText(*before[i].game, before[i].report, *all[i].game,
@@ -229,6 +241,7 @@ void watch(const Options& options, const Asked& asked, Context& context) {
 void run(const Options& options, Context& context) {
   Asked asked = understood(options);
   if (options.watch) return watch(options, asked, context);
+  options.time.begin();
   std::string failed;
   std::vector<Checked> all = checkAll(options, asked, context, failed);
   tell(options, asked.how, all, context);
@@ -253,7 +266,11 @@ void addCheck(CLI::App& app, Context& context) {
       "  ninepegs check ./my-game.pegs --out report");
   options.game.addGame(command);
   option(command, "--playouts N", options.playouts, "random games to play (default 10000)");
+  option(
+      command, "--plies N", options.plies,
+      "break a game off after so many plies (default: what the sheet says it may last, or 2000)");
   options.drawing.add(command);
+  options.time.add(command);
   option(command, "--out DIR", options.out, "write report files and figures to this folder");
   option(command, "--all-variants", options.allVariants,
          "also play the playouts in every variant; cases of variants are always run");

@@ -75,7 +75,7 @@ std::vector<WrittenFile> writeCheckFiles(const Game& game, const verify::CheckOp
   text("check.json", report::checkJson(game, options, report, mutants) + "\n",
        "everything the check saw");
   text("junit.xml", report::junitXml(game, options, report), "the cases, for a build server");
-  text("check.sarif", report::sarifJson(game, report, NINEPEGS_VERSION),
+  text("check.sarif", report::sarifJson(game, options, report, NINEPEGS_VERSION),
        "faults and remarks on the lines of the sheet");
   text(
       "report.html",

@@ -4,6 +4,7 @@
 
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/base/limits.hpp"
+#include "ninepegs/base/text.hpp"
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/compare/other_game.hpp"
 #include "ninepegs/compare/program.hpp"
@@ -18,6 +19,7 @@ struct Options {
   Said other, otherVariant, program, map;
   std::string playouts = "2000", answerTime = "5", shorten = "20000";
   bool noProbes = false, json = false;
+  TimeOption time;
 };
 
 // What the game is held against.
@@ -68,6 +70,7 @@ void run(const Options& options, Context& context) {
   limits.seconds = static_cast<double>(wholeOption(options.answerTime, "--answer-time", 1, 3600));
   limits.stop = &stopFlag();
   compare::Report found;
+  options.time.begin();
   {
     Progress progress(context, "games", how.playouts);
     how.progress = [&](std::uint64_t done) { progress.at(done); };
@@ -78,7 +81,16 @@ void run(const Options& options, Context& context) {
     found = compare::compare(*game, other.bridge, make, how);
   }
   report::CompareSaid said{other.name, how.playouts, how.seed};
-  context.exitCode = found.stopped ? exitInterrupted : found.difference ? exitFault : exitFine;
+  // A program that ends before it has answered anything is no other opinion: it does not run.
+  if (found.difference && found.difference->kind == compare::Difference::Kind::failed &&
+      options.program && !found.toldMoves && !found.toldTurn && !found.toldResult &&
+      !found.toldBoard && found.difference->moves.empty() &&
+      found.difference->message.rfind("it ended with exit code ", 0) == 0 &&
+      found.difference->message.rfind("it ended with exit code 0", 0) != 0)
+    throw BadInput({"--program", 1, 1, columnsOf(*options.program), *options.program},
+                   found.difference->message,
+                   "the command is given to the shell as it stands; does it run by itself?");
+  context.exitCode = interrupted() ? exitInterrupted : found.difference ? exitFault : exitFine;
   print(options.json ? report::compareJson(*game, found, said) + "\n"
                      : report::compareText(*game, found, said, context.paint));
 }
@@ -112,6 +124,7 @@ void addCompare(CLI::App& app, Context& context) {
   option(command, "--no-wrong-moves", options.noProbes,
          "do not try inputs that are no legal moves");
   options.drawing.add(command);
+  options.time.add(command);
   option(command, "--json", options.json, "print one JSON object");
 }
 

@@ -1,14 +1,21 @@
 #include "ninepegs/cli/context.hpp"
 
 #include <fmt/format.h>
+#include <sys/ioctl.h>
+#include <sys/time.h>
 #include <unistd.h>
 
+#include <algorithm>
+#include <atomic>
 #include <cerrno>
+#include <charconv>
 #include <chrono>
+#include <cmath>
 #include <csignal>
 #include <cstdio>
 #include <cstdlib>
 #include <cstring>
+#include <ctime>
 #include <mutex>
 
 #include "ninepegs/base/files.hpp"
@@ -20,12 +27,50 @@
 namespace ninepegs::cli {
 namespace {
 
-StopFlag stop{false}, looked{false}, terminated{false};
+StopFlag stop{false}, looked{false}, terminated{false}, signalled{false};
 static_assert(StopFlag::is_always_lock_free);
+constexpr long answerWithin = 850'000;  // microseconds of processor time
+
+// Counts processor time from now on, or no longer.
+void countdown(long microseconds) {
+  itimerval timer{};
+  timer.it_value.tv_usec = microseconds;
+  setitimer(ITIMER_PROF, &timer, nullptr);
+}
+
+// Milliseconds of a clock that goes on.
+std::int64_t clockNow() {
+  timespec now{};
+  clock_gettime(CLOCK_MONOTONIC, &now);
+  return std::int64_t{now.tv_sec} * 1000 + now.tv_nsec / 1'000'000;
+}
+
+// Who sends a signal to a program and to its group sends it twice.
+constexpr std::int64_t sameSignal = 250;  // milliseconds
+std::atomic<std::int64_t> signalledAt{0};
+static_assert(std::atomic<std::int64_t>::is_always_lock_free);
 
 extern "C" void onInterrupt(int signal) {
   if (signal == SIGTERM) terminated = true;
-  if (!looked || stop.exchange(true)) _exit(exitInterrupted);
+  std::int64_t now = clockNow();
+  if (!looked) _exit(exitInterrupted);
+  if (signalled.exchange(true)) {
+    if (now - signalledAt > sameSignal) _exit(exitInterrupted);
+    return;
+  }
+  signalledAt = now;
+  stop = true;
+  countdown(answerWithin);
+}
+
+extern "C" void onNoAnswer(int) {
+  constexpr char says[] = "\nninepegs: interrupted; nothing is reported of what was begun\n";
+  [[maybe_unused]] auto written = write(STDERR_FILENO, says, sizeof says - 1);
+  _exit(exitInterrupted);
+}
+
+extern "C" void onTimeUp(int) {
+  stop = true;
 }
 
 // False if nobody reads the file any more.
@@ -57,11 +102,64 @@ void catchInterrupts() {
   sigemptyset(&action.sa_mask);
   sigaction(SIGINT, &action, nullptr);
   sigaction(SIGTERM, &action, nullptr);
+  action.sa_handler = onNoAnswer;
+  sigaction(SIGPROF, &action, nullptr);
+  action.sa_handler = onTimeUp;
+  action.sa_flags = SA_RESTART;
+  sigaction(SIGALRM, &action, nullptr);
   std::signal(SIGPIPE, SIG_IGN);
 }
 
 bool takeInterrupt() {
-  return stop && !terminated && stop.exchange(false);
+  if (!signalled || terminated) return false;
+  countdown(0);
+  signalled = false;
+  return stop.exchange(false);
+}
+
+bool interrupted() {
+  return signalled;
+}
+
+bool endedByInterrupt(Context& context, const std::string& what) {
+  if (!interrupted()) return false;
+  context.exitCode = exitInterrupted;
+  printError("interrupted; " + what + "\n");
+  return true;
+}
+
+void TimeOption::add(CLI::App& command) {
+  option(command, "--time SECONDS", seconds,
+         "stop after so many seconds, and report what was done until then");
+}
+
+std::optional<double> TimeOption::limit() const {
+  if (!seconds) return std::nullopt;
+  double read = 0;
+  auto [end, error] = std::from_chars(seconds->data(), seconds->data() + seconds->size(), read);
+  std::optional<double> value;
+  if (error == std::errc() && end == seconds->data() + seconds->size()) value = read;
+  if (!value || !std::isfinite(*value) || *value < 0.05 || *value > 1e7)
+    throw BadInput(optionPlace("--time", *seconds),
+                   "a number of seconds from 0.05 to 10000000 should stand here",
+                   "such as: --time 10");
+  return value;
+}
+
+void TimeOption::begin() const {
+  std::optional<double> value = limit();
+  if (!value) return;
+  stopFlag();
+  itimerval timer{};
+  timer.it_value.tv_sec = static_cast<time_t>(*value);
+  timer.it_value.tv_usec = static_cast<suseconds_t>((*value - std::floor(*value)) * 1e6);
+  setitimer(ITIMER_REAL, &timer, nullptr);
+}
+
+int lineWidth(bool terminal) {
+  winsize size{};
+  if (!terminal || ioctl(STDOUT_FILENO, TIOCGWINSZ, &size) != 0 || size.ws_col == 0) return 80;
+  return std::clamp<int>(size.ws_col, 60, 100);
 }
 
 void print(const std::string& text) {
@@ -253,6 +351,14 @@ void Progress::at(std::uint64_t done) {
         grouped(static_cast<std::uint64_t>(static_cast<double>(state_->total - done) / rate + 1)));
   if (!state_->found.empty()) text += "; " + state_->found;
   printError("\r\x1b[K" + text);
+}
+
+void Progress::doing(std::string what) {
+  if (!state_) return;
+  std::lock_guard lock(state_->mutex);
+  if (std::chrono::steady_clock::now() - state_->begun < std::chrono::seconds(1)) return;
+  state_->shown = true;
+  printError("\r\x1b[K" + what + " ...");
 }
 
 void Progress::says(std::string found) {

@@ -34,12 +34,20 @@ struct Context {
   int exitCode = exitFine;
 };
 
-// Set by Ctrl-C and SIGTERM. Who asks for it promises to look at it: until then, and at a second
-// Ctrl-C, the program ends at once.
+// Set by Ctrl-C, SIGTERM and the end of --time. Who asks for it promises to look at it: until then,
+// and at a second Ctrl-C, the program ends at once. What takes longer than most of a second of
+// processor time to answer a Ctrl-C is ended, with nothing reported.
 StopFlag& stopFlag();
 void catchInterrupts();
+// Was it a signal that stopped the work? Not if --time ran out: then what was done is the result.
+bool interrupted();
+// Sets the exit code and says that nothing is reported, if there was an interrupt.
+bool endedByInterrupt(Context& context, const std::string& what);
 // Was there a Ctrl-C (and no SIGTERM)? Then it counts as answered, and nothing stops.
 bool takeInterrupt();
+
+// Columns of a report: those of the terminal, from 60 to 100; 80 in a pipe.
+int lineWidth(bool terminal);
 
 // Writes all of it to standard output. Throws ReaderGone if nobody reads it any more; what a
 // command has found until then is in Context::exitCode.
@@ -112,6 +120,14 @@ struct DrawOptions {
   int threadsGiven() const;  // at least 1
 };
 
+// As much as can be done in so many seconds.
+struct TimeOption {
+  Said seconds;
+  void add(CLI::App& command);
+  std::optional<double> limit() const;  // throws BadInput
+  void begin() const;  // the clock runs from here on; its end sets stopFlag(). Throws BadInput
+};
+
 // The game as one that a sheet made. Throws BadInput with that message if it is none.
 const SheetGame& sheetOf(const Game& game, const std::string& otherwise);
 
@@ -139,6 +155,7 @@ class Progress {
   ~Progress();
   void at(std::uint64_t done);   // from any thread, as the next
   void says(std::string found);  // what is known so far: stands behind the numbers from now on
+  void doing(std::string what);  // something that has no numbers, until the next at()
 
  private:
   struct State;

@@ -13,6 +13,7 @@ namespace {
 struct Options {
   GameOptions game;
   std::string playouts = "200", seed = "1";
+  TimeOption time;
   bool json = false;
 };
 
@@ -23,33 +24,38 @@ void run(const Options& options, Context& context) {
   lint.playouts = wholeOption(options.playouts, "--playouts", 0, 1'000'000);
   lint.seed = wholeOption(options.seed, "--seed", 0, ~0ull);
   lint.stop = &stopFlag();
-  std::vector<verify::Remark> remarks = verify::lint(sheet, lint);
-  bool stopped = wantsStop(&stopFlag());
-  context.exitCode = stopped ? exitInterrupted : remarks.empty() ? exitFine : exitFault;
+  options.time.begin();
+  verify::LintReport found = verify::lint(sheet, lint);
+  context.exitCode = interrupted() ? exitInterrupted : found.remarks.empty() ? exitFine : exitFault;
   if (options.json) {
     nlohmann::ordered_json out;
     out["game"] = game->info().id;
     out["seed"] = lint.seed;
-    out["playouts"] = lint.playouts;
-    out["complete"] = !stopped;
+    out["playouts"] = found.playouts;
+    out["playouts_asked"] = lint.playouts;
+    out["complete"] = found.complete;
     out["remarks"] = nlohmann::ordered_json::array();
-    for (const verify::Remark& one : remarks)
+    for (const verify::Remark& one : found.remarks)
       out["remarks"].push_back({{"line", one.line}, {"message", one.message}, {"hint", one.hint}});
     print(report::jsonText(out, 2) + "\n");
     return;
   }
   std::string out;
-  for (const verify::Remark& one : remarks) {
+  for (const verify::Remark& one : found.remarks) {
     out += context.paint.strong(fmt::format("{}:{}", game->info().source, one.line)) + "\n" +
-           wrapped(one.message, 96, "  ");
-    if (!one.hint.empty()) out += wrapped("hint: " + one.hint, 96, "  ");
+           context.paint.wrapped(one.message, "  ");
+    if (!one.hint.empty()) out += context.paint.wrapped("hint: " + one.hint, "  ");
   }
-  if (stopped) out += context.paint.bad("stopped early: not all was looked at") + "\n";
-  out += remarks.empty() ? fmt::format("{}: nothing suspect ({} random playouts, seed {})\n",
-                                       game->info().title, lint.playouts, lint.seed)
-                         : fmt::format("{} ({} random playouts, seed {})\n",
-                                       plural(static_cast<long long>(remarks.size()), "remark"),
-                                       lint.playouts, lint.seed);
+  std::string seen = fmt::format("{} random playouts, seed {}", found.playouts, lint.seed);
+  if (!found.complete)
+    out += context.paint.bad(fmt::format("not complete: {} of {} random playouts were looked at",
+                                         found.playouts, lint.playouts)) +
+           "\n";
+  out += found.remarks.empty()
+             ? fmt::format("{}: nothing suspect{} ({})\n", game->info().title,
+                           found.complete ? "" : " so far", seen)
+             : fmt::format("{} ({})\n",
+                           plural(static_cast<long long>(found.remarks.size()), "remark"), seen);
   print(out);
 }
 
@@ -69,6 +75,7 @@ void addLint(CLI::App& app, Context& context) {
   options.game.addGame(command);
   option(command, "--playouts N", options.playouts, "random games to look at");
   option(command, "--seed N", options.seed, "of the random games");
+  options.time.add(command);
   option(command, "--json", options.json, "print one JSON object");
 }
 

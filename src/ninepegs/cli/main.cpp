@@ -40,7 +40,8 @@ int run(int argc, char** argv) {
   context.outputIsTerminal = isatty(STDOUT_FILENO) != 0;
   context.errorIsTerminal = isatty(STDERR_FILENO) != 0;
   context.inputIsTerminal = isatty(STDIN_FILENO) != 0;
-  context.paint = report::Paint(colours && context.outputIsTerminal);
+  context.paint =
+      report::Paint(colours && context.outputIsTerminal, cli::lineWidth(context.outputIsTerminal));
   context.errorPaint = report::Paint(colours && context.errorIsTerminal);
 
   CLI::App app("Encode two-player grid games and verify that their rules are right.", "ninepegs");
@@ -110,6 +111,9 @@ int main(int argc, char** argv) {
     return run(argc, argv);
   } catch (const cli::ReaderGone&) {
     return cli::exitReaderGone;
+  } catch (const Stopped&) {
+    cli::printError("interrupted; nothing is reported\n");
+    return cli::exitInterrupted;
   } catch (const BadInput& error) {
     cli::printError(std::string(error.what()) + "\n");
   } catch (const std::bad_alloc&) {

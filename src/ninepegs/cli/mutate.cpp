@@ -11,6 +11,7 @@ struct Options {
   GameOptions game;
   DrawOptions drawing;
   std::string playouts = std::to_string(usualMutantPlayouts), most = "0", atLeast = "0";
+  TimeOption time;
   bool all = false, json = false;
 };
 
@@ -21,13 +22,18 @@ void run(const Options& options, Context& context) {
   how.playouts = wholeOption(options.playouts, "--playouts", 0, 1'000'000);
   how.most = wholeOption(options.most, "--mutants", 0, 1'000'000);
   std::uint64_t atLeast = wholeOption(options.atLeast, "--at-least", 0, 100);
+  options.time.begin();
   auto [ran, said] = runMutants(*game, how, context);
   const verify::Mutants& mutants = *ran;
   said.everyOne = options.all;
   print(options.json ? report::mutantsJson(mutants, said) + "\n"
                      : report::mutantsText(mutants, said, context.paint));
   bool enough = report::totalsOf(mutants).noticed() >= static_cast<double>(atLeast);
-  context.exitCode = said.stopped ? exitInterrupted : enough ? exitFine : exitFault;
+  if (!enough && said.stopped)
+    printError("note: not all mutants were looked at, so that --at-least says nothing\n");
+  context.exitCode = interrupted()            ? exitInterrupted
+                     : enough || said.stopped ? exitFine
+                                              : exitFault;
 }
 
 }  // namespace
@@ -46,6 +52,7 @@ void addMutate(CLI::App& app, Context& context) {
       "  ninepegs mutate ./my-game.pegs --at-least 95 --json");
   options.game.addGame(command);
   options.drawing.add(command);
+  options.time.add(command);
   option(command, "--playouts N", options.playouts,
          "random games that look for faults in each mutant (default 50)");
   option(command, "--mutants N", options.most, "so many, drawn from all (default: all)");

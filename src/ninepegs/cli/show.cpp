@@ -113,6 +113,8 @@ void run(const Options& options, Context& context) {
            "\n";
   if (std::string notation = game->notation(position); !notation.empty())
     out += context.paint.faint("FEN: " + notation) + "\n";
+  else if (std::vector<std::string> beside = game->besideNotation(position); !beside.empty())
+    out += context.paint.faint("FEN: none, no field of it carries " + joined(beside, ", ")) + "\n";
   if (options.figure) out += "figure: " + *options.figure + "\n";
   print(out);
 }

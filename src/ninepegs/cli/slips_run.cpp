@@ -12,6 +12,7 @@ SlipsRun runMutants(const Game& game, verify::MutantOptions options, const Conte
       sheetOf(game, "only a game with a sheet has mutants"), options);
   {
     Progress progress(context, "mutants", out.mutants->all().size());
+    progress.doing("plays games to find positions");
     out.mutants->run([&](std::uint64_t done) { progress.at(done); });
   }
   out.said.seed = options.seed;

@@ -14,6 +14,7 @@ struct Options {
   GameOptions game;
   DrawOptions drawing;
   std::string most = "100", out;
+  TimeOption time;
 };
 
 void run(const Options& options, Context& context) {
@@ -23,12 +24,12 @@ void run(const Options& options, Context& context) {
   options.drawing.into(how);
   how.most = wholeOption(options.most, "--vectors", 1, 100'000);
   requireWritable(options.out);
+  options.time.begin();
   compare::VectorSet set = compare::makeVectors(sheet, how);
-  if (wantsStop(&stopFlag())) {
-    context.exitCode = exitInterrupted;
-    return;
-  }
+  if (endedByInterrupt(context, "no vectors are written")) return;
   writeFile(options.out, report::vectorsJsonLines(*game, set, how.seed));
+  if (!set.complete)
+    print("time is up: fewer games were played and fewer mutants asked than there are\n");
   print(
       fmt::format("{} written to {}; seed {}\n"
                   "  of {} with one slip each they notice {}; {} differ in no position tried\n"
@@ -53,6 +54,7 @@ void addVectors(CLI::App& app, Context& context) {
   option(command, "--out FILE", options.out, "the file to write, JSON Lines")->required();
   option(command, "--vectors N", options.most, "so many at most (default 100)");
   options.drawing.add(command);
+  options.time.add(command);
 }
 
 }  // namespace ninepegs::cli

@@ -21,7 +21,7 @@ std::string resultWords(const Game& game, const Standing::Result& result) {
   return result.winner < 0 ? "a draw" : "won by " + game.info().sides[result.winner];
 }
 
-std::string quoted(const std::string& text) {
+std::string inQuotes(const std::string& text) {
   return "\"" + text + "\"";
 }
 
@@ -91,7 +91,7 @@ std::optional<Difference> Lockstep::play(const Move& move, Report& report) {
     std::optional<Standing> theirs = counterpart_->play(theirText);
     if (!theirs) {
       Difference out = difference(Difference::Kind::refused,
-                                  fmt::format("{} is legal, and is refused", quoted(text)));
+                                  fmt::format("{} is legal, and is refused", inQuotes(text)));
       out.input = theirText;
       return out;
     }
@@ -163,7 +163,7 @@ std::optional<Difference> Lockstep::asked(Report& report) {
     report.toldMoves = true;
     if (*legal) continue;
     Difference out = difference(Difference::Kind::refused,
-                                fmt::format("{} is legal, and is said not to be", quoted(text)));
+                                fmt::format("{} is legal, and is said not to be", inQuotes(text)));
     out.input = text;
     return out;
   }
@@ -205,7 +205,7 @@ std::optional<Difference> Lockstep::probe(Stream* stream, std::size_t many, Repo
       }
       if (takes) {
         Difference out = difference(Difference::Kind::accepted,
-                                    fmt::format("{} {}: {}", quoted(one.text), how, one.what));
+                                    fmt::format("{} {}: {}", inQuotes(one.text), how, one.what));
         out.input = one.text;
         return out;
       }

@@ -9,6 +9,7 @@
 #include "ninepegs/compare/other_game.hpp"
 #include "ninepegs/sheet/mutation/mutations.hpp"
 #include "ninepegs/verify/steering.hpp"
+#include "ninepegs/verify/work.hpp"
 
 namespace ninepegs::compare {
 namespace {
@@ -65,9 +66,16 @@ class Chooser {
         live_(game.live(uses_)) {}
 
   VectorSet run() {
-    collect();
+    try {
+      StopScope stop(options_.stop);
+      WorkScope work(limits::partSteps);
+      collect();
+    } catch (const Stopped&) {
+    }
+    out_.complete = out_.complete && !wantsStop(options_.stop);
     fewer();
     study();
+    out_.complete = out_.complete && !wantsStop(options_.stop);
     choose();
     return std::move(out_);
   }
@@ -89,7 +97,12 @@ class Chooser {
   void collect() {
     for (int number = 0; number < options_.games * steersDrawn; ++number) {
       if (wantsStop(options_.stop)) return;
+      if (tooMuchWork()) {
+        out_.complete = false;
+        return;
+      }
       try {
+        WorkScope game(limits::gameSteps / 4);
         playOut(static_cast<std::uint64_t>(number));
       } catch (const BadInput&) {  // no end, or too many moves: `check` tells of it
       }
@@ -172,18 +185,16 @@ class Chooser {
 
   // What each mutant says of each candidate.
   void study() {
-    inParallel(
-        all_.size(), options_.threads,
-        [&](std::uint64_t number, int) {
-          Candidate& one = all_[number];
-          Position at = game_.start();
-          for (const Move& move : one.vector.moves) {
-            one.texts.push_back(game_.moveText(at, move));
-            game_.apply(at, move);
-          }
-          one.told = toldOf(game_, one.vector.position);
-        },
-        options_.stop);
+    inParallel(all_.size(), options_.threads, [&](std::uint64_t number, int) {
+      Candidate& one = all_[number];
+      Position at = game_.start();
+      StopScope undisturbed(nullptr);  // it is short, and what follows needs it
+      for (const Move& move : one.vector.moves) {
+        one.texts.push_back(game_.moveText(at, move));
+        game_.apply(at, move);
+      }
+      one.told = toldOf(game_, one.vector.position);
+    });
     std::vector<rules::Mutation> mutations = rules::mutationsOf(game_.rules());
     std::vector<std::vector<bool>> seen(mutations.size());
     std::vector<char> playable(mutations.size(), 0);
@@ -196,14 +207,14 @@ class Chooser {
           } catch (const BadInput&) {
             return;
           }
-          playable[number] = 1;
+          WorkScope work(limits::mutantSteps);
           for (const Candidate& one : all_) {
-            if (wantsStop(options_.stop)) return;
+            if (wantsStop(options_.stop) || tooMuchWork()) return;
             seen[number].push_back(differs(*mutant, one));
           }
+          playable[number] = 1;
         },
         options_.stop);
-    if (wantsStop(options_.stop)) return;
     for (std::size_t number = 0; number < mutations.size(); ++number) {
       if (playable[number] == 0) continue;
       ++out_.mutants;
@@ -241,7 +252,7 @@ class Chooser {
   void choose() {
     std::map<std::size_t, int> shown;
     std::vector<bool> taken(all_.size(), false);
-    while (out_.vectors.size() < options_.most && !wantsStop(options_.stop)) {
+    while (out_.vectors.size() < options_.most) {
       std::size_t best = all_.size(), most = 0;
       for (std::size_t i = 0; i < all_.size(); ++i) {
         if (taken[i]) continue;

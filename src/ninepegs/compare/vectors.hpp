@@ -37,6 +37,7 @@ struct VectorSet {
   std::size_t mutants = 0, noticed = 0, silent = 0;
   std::size_t lines = 0, linesUsed = 0;  // of the rules
   std::size_t ends = 0, endsReached = 0;
+  bool complete = true;  // false: stopped, or some of the work takes too long
 };
 
 // The same for the same seed.

@@ -108,6 +108,48 @@ Position readFen(const rules::Rules& rules, const Layout& layout, std::string_vi
   return position;
 }
 
+std::vector<std::string> besideFen(const rules::Rules& rules, const Layout& layout,
+                                   const Position& position) {
+  const rules::NotationRule& fen = *rules.notation;
+  std::vector<std::string> out;
+  auto word = [&](int at) { return static_cast<std::int64_t>(position.words[at]); };
+  for (std::size_t i = 0; i < rules.marks.size(); ++i) {
+    bool named = static_cast<int>(i) == fen.mark, more = false;
+    for (int side = 0; side < (rules.marks[i].each ? 2 : 1); ++side) {
+      CellSet held = cellsAt(position, layout.marks[i][side], rules.board.size());
+      for (const auto& [letter, cell] : fen.rights)
+        if (named && side == 0) held[cell] = false;
+      more = more || held.any();
+    }
+    if (more) out.push_back(rules.marks[i].name);
+  }
+  for (std::size_t i = 0; i < rules.numbers.size(); ++i) {
+    const rules::NumberRule& one = rules.numbers[i];
+    bool named = static_cast<int>(i) == fen.clock, more = false;
+    for (Cell cell = 0; one.onCells && cell < rules.board.size(); ++cell)
+      more = more || word(layout.cellNumbers[i] + cell) != 0;
+    for (int side = 0; !one.onCells && side < (one.each ? 2 : 1); ++side)
+      // A clock below 0 is a fault of the sheet, told as such.
+      more = more || (!(named && side == 0) && word(layout.numbers[i][side]) != one.start[side]);
+    if (more) out.push_back(one.name);
+  }
+  for (std::size_t i = 0; i < rules.remembered.size(); ++i)
+    for (int side = 0; side < (rules.remembered[i].each ? 2 : 1); ++side)
+      if (!(static_cast<int>(i) == fen.target && side == 0) && word(layout.cells[i][side]) >= 0) {
+        out.push_back(rules.remembered[i].name);
+        break;
+      }
+  bool held = false;
+  for (int side = 0; layout.hands[0] != 0 && side < 2; ++side)
+    for (std::size_t kind = 0; kind < rules.kinds.size(); ++kind)
+      held = held || word(layout.hands[side] + static_cast<int>(kind)) != 0;
+  if (held) out.emplace_back("hands");
+  if (layout.passes != 0 && word(layout.passes) != 0) out.emplace_back("passes");
+  if (layout.lastMover != 0 && word(layout.lastMover) == word(Layout::turn) + 1)
+    out.emplace_back("who moved last");
+  return out;
+}
+
 std::string fenText(const rules::Rules& rules, const Layout& layout, const Position& position) {
   const rules::NotationRule& fen = *rules.notation;
   std::string line = positionLine(rules, layout, position);

@@ -4,6 +4,7 @@
 
 #include <string>
 #include <string_view>
+#include <vector>
 
 #include "ninepegs/game/values.hpp"
 #include "ninepegs/sheet/program/program.hpp"
@@ -17,6 +18,11 @@ bool looksLikeFen(std::string_view text);
 // Throws BadInput. Two last fields, the clock and the number of the move, may be left out.
 Position readFen(const rules::Rules& rules, const sheet::Layout& layout, std::string_view text,
                  const std::string& source);
+
+// What the position holds that none of the fields can say, by name; empty if the text says it all.
+// Earlier positions are left aside.
+std::vector<std::string> besideFen(const rules::Rules& rules, const sheet::Layout& layout,
+                                   const Position& position);
 
 std::string fenText(const rules::Rules& rules, const sheet::Layout& layout,
                     const Position& position);

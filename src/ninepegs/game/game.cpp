@@ -73,6 +73,10 @@ std::string GameNotation::notation(const Position&) const {
   return "";
 }
 
+std::vector<std::string> GameNotation::besideNotation(const Position&) const {
+  return {};
+}
+
 Position GameNotation::readPosition(std::string_view text, const std::string& source) const {
   throw BadInput(Place{source, 1, 0, 1, std::string(text)}, "this game reads no positions");
 }
@@ -159,6 +163,11 @@ std::vector<std::string> brokenInvariants(const Game& game, const Position& posi
                                 game.info().sides[side]));
       break;
     }
+  if (checks == nullptr) return out;
+  for (const RuleLine& one : checks->forbiddenThatHold(position))
+    out.push_back(
+        fmt::format("\"{}\" (line {}) is forbidden, and holds for the side that has moved",
+                    one.text, one.line));
   return out;
 }
 

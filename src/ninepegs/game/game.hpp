@@ -6,8 +6,8 @@
 //
 // It is its rules, its notation and its picture, and may offer more: null where it does not.
 // A Game is immutable and may be used by any number of threads at once. Functions that take a
-// position take one of the same game. Errors in what a person wrote throw BadInput; nothing else
-// throws, but for running out of memory.
+// position take one of the same game. Errors in what a person wrote throw BadInput; within a
+// StopScope they may throw Stopped. Nothing else throws, but for running out of memory.
 #pragma once
 
 #include <memory>
@@ -51,6 +51,7 @@ struct GameInfo {
     int line = 0;
     bool isDraw = false;
   };
+  int mayLast = 0;        // plies that a game is said to last at most; 0: nothing is said
   std::vector<End> ends;  // by number; a leader's end counts as one
   std::vector<std::pair<std::string, std::string>> variants;  // name, what it says
 };
@@ -96,6 +97,14 @@ std::vector<std::string> brokenInvariants(const Game& game, const Position& posi
 // The rules came to no end within their limits: a `repeat` that goes on without end, or loops over
 // too many cells. `moves` that led there are known to whoever played them.
 class RunawayRules : public BadInput {
+ public:
+  using BadInput::BadInput;
+};
+
+// All that was run within a WorkScope (base/stop.hpp) took more steps than it may; no single
+// position need be at fault. What was being worked out is to be given up. A number that has run
+// away is named, with its line.
+class TooMuchWork : public BadInput {
  public:
   using BadInput::BadInput;
 };

@@ -32,6 +32,10 @@ class GameChecks {
   virtual std::int64_t invariantValue(std::size_t index, const Position& position,
                                       int side) const = 0;
 
+  // What is forbidden and holds all the same, by line and reason, of the side that has moved last:
+  // no game leads to such a position. Only what shows in the position alone.
+  virtual std::vector<RuleLine> forbiddenThatHold(const Position&) const { return {}; }
+
   virtual std::vector<Symmetry> symmetries() const = 0;
   // All that the board could have, alone and with the sides exchanged: the game may have them or
   // not.

@@ -26,8 +26,10 @@ class GameNotation {
   virtual std::vector<std::string> otherTexts(const Position& position, const Move& move) const;
   // One line, which readPosition reads.
   virtual std::string positionText(const Position& position) const = 0;
-  // The position in an open notation such as FEN; empty if the game has none.
+  // The position in an open notation such as FEN; empty if the game has none, or if the position
+  // holds what it cannot say, which besideNotation names.
   virtual std::string notation(const Position& position) const;
+  virtual std::vector<std::string> besideNotation(const Position& position) const;
   // Throws BadInput for what is no position of the game; `source` names where the text came from,
   // such as --at. A game that reads none says so.
   virtual Position readPosition(std::string_view text, const std::string& source) const;

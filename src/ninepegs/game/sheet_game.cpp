@@ -30,10 +30,14 @@ std::shared_ptr<const SheetGame> SheetGame::fromText(const std::string& path, st
   sheet::Tree tree = sheet::parse(*source, variant, found);
   if (!found.empty()) {
     sheet::addLikelySlips(tree, source, found);
+    sheet::dropFollowOns(found);
     throw BadInput(std::move(found));
   }
   rules::Rules rules = sheet::check(tree, std::move(source), found);
-  if (!found.empty()) throw BadInput(std::move(found));
+  if (!found.empty()) {
+    sheet::dropFollowOns(found);
+    throw BadInput(std::move(found));
+  }
   std::shared_ptr<SheetGame> game = made(std::move(rules), without);
   game->text_ = std::move(text);
   if (!cases.path.empty()) {
@@ -97,6 +101,7 @@ void SheetGame::fillInfo() {
                            {piece.letters[0], piece.letters[1]},
                            piece.neutral,
                            {piece.edges.begin(), piece.edges.end()}});
+  info_.mayLast = rules_.mayLast;
   for (const rules::MarkRule& mark : rules_.marks) info_.marks.push_back(mark.name);
   for (const rules::NumberRule& number : rules_.numbers)
     if (number.onCells) info_.cellNumbers.push_back(number.name);
@@ -252,7 +257,13 @@ Position SheetGame::readPosition(std::string_view text, const std::string& sourc
 }
 
 std::string SheetGame::notation(const Position& position) const {
-  return rules_.notation ? fenText(rules_, program_.layout, position) : "";
+  if (!rules_.notation || !besideNotation(position).empty()) return "";
+  return fenText(rules_, program_.layout, position);
+}
+
+std::vector<std::string> SheetGame::besideNotation(const Position& position) const {
+  return rules_.notation ? besideFen(rules_, program_.layout, position)
+                         : std::vector<std::string>{};
 }
 
 // A position from elsewhere keeps what always holds in this game.

@@ -49,6 +49,7 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
   MoveTexts textsOf(const Position& position, const Move& move) const override;
   std::vector<std::string> otherTexts(const Position& position, const Move& move) const override;
   std::string notation(const Position& position) const override;
+  std::vector<std::string> besideNotation(const Position& position) const override;
   std::string positionText(const Position& position) const override;
   Position readPosition(std::string_view text, const std::string& source) const override;
   int boards() const override { return rules_.layered() ? 2 : 1; }
@@ -69,6 +70,7 @@ class SheetGame final : public Game, public GameChecks, public GameSecrets, publ
                                    const Position* before = nullptr) const override;
   std::vector<Invariant> invariants() const override;
   std::int64_t invariantValue(std::size_t index, const Position& position, int side) const override;
+  std::vector<RuleLine> forbiddenThatHold(const Position& position) const override;
   std::vector<Symmetry> symmetries() const override;
   Position alone(const Position& position) const override;
   std::vector<RuleLine> conditionParts() const override;

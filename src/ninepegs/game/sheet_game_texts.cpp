@@ -126,8 +126,10 @@ class SheetHearing final : public Hearing {
     game_.load(machine_, position);
     machine_.refill();
     machine_.replay(move.group, move.choices.data(), move.count, written_);
+    if (machine_.brokenOff()) throwBrokenOff(game_.program(), machine_.words());
     if (machine_.exhaustedAt() >= 0)
-      refuseLongLoop(game_.program(), machine_.exhaustedAt(), machine_.tooManyChoices());
+      refuseLongLoop(game_.program(), machine_.exhaustedAt(), machine_.tooManyChoices(),
+                     machine_.words());
     std::uint64_t key = move.group + 1u;
     auto add = [&key](std::uint64_t word) {
       key = (key ^ word) * 0x9e3779b97f4a7c15ull;

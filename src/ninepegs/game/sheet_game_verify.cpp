@@ -190,6 +190,26 @@ std::int64_t SheetGame::invariantValue(std::size_t index, const Position& positi
   });
 }
 
+// What holds at the start, before anybody has moved, says nothing of a position.
+std::vector<RuleLine> SheetGame::forbiddenThatHold(const Position& position) const {
+  if (program_.forbids.empty() || sameButResult(position, start_)) return {};
+  std::vector<RuleLine> out;
+  withMachine(program_, [&](auto& machine) {
+    for (const sheet::ForbidCode& one : program_.forbids) {
+      load(machine, position);
+      int mover = machine.lastMover();
+      auto holds = [&] {
+        machine.runRoutine(one.value[mover]);
+        return machine.number(program_.valueSlot) != 0;
+      };
+      if (!holds()) continue;
+      load(machine, start_);
+      if (!holds()) out.push_back({one.line, one.reason});
+    }
+  });
+  return out;
+}
+
 std::vector<Symmetry> SheetGame::symmetries() const {
   std::vector<Symmetry> out;
   for (const rules::SymmetryRule& rule : rules_.symmetries)
@@ -264,6 +284,13 @@ Position SheetGame::mapped(const Position& position, const Symmetry& symmetry) c
   for (sheet::Slot numbers : layout.cellNumbers)
     for (Cell cell = 0; numbers != 0 && cell < size; ++cell)
       out.words[numbers + symmetry.image[cell]] = position.words[numbers + cell];
+  // What went wrong names a cell, too.
+  std::uint64_t& result = out.words[Layout::result];
+  if (outcomeOf(result).kind == ResultKind::fault)
+    if (std::uint64_t cell = (result >> 40) & 0xffff; cell < symmetry.image.size()) {
+      result &= ~(std::uint64_t{0xffff} << 40);
+      result |= static_cast<std::uint64_t>(symmetry.image[cell] & 0xffff) << 40;
+    }
   if (symmetry.exchange) exchangeSides(out);
   return out;
 }

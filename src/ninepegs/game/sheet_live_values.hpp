@@ -13,9 +13,11 @@ void SheetLive<W>::refuseIfExhausted(Undo undo) {
   if (machine_.exhaustedAt() < 0) [[likely]]
     return;
   int statement = machine_.exhaustedAt();
-  bool choices = machine_.tooManyChoices();
+  bool choices = machine_.tooManyChoices(), brokenOff = machine_.brokenOff();
+  std::vector<std::uint64_t> words(machine_.words(), machine_.words() + words_);
   undo();
-  refuseLongLoop(program_, statement, choices);
+  if (brokenOff) throwBrokenOff(program_, words.data());
+  refuseLongLoop(program_, statement, choices, words.data());
 }
 
 template <int W>

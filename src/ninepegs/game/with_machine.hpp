@@ -1,30 +1,19 @@
 // Runs a body on a machine of the program's width. Internal to SheetGame.
 #pragma once
 
-#include <fmt/format.h>
+#include <exception>
 
 #include "ninepegs/game/game.hpp"
 #include "ninepegs/sheet/machine/machine.hpp"
 
 namespace ninepegs {
 
-[[noreturn]] inline void refuseLongLoop(const sheet::Program& program, int statement,
-                                        bool choices) {
-  int line = statement < static_cast<int>(program.statementLines.size())
-                 ? program.statementLines[statement]
-                 : 0;
-  if (choices)
-    throw RunawayRules(
-        Place{program.source, line, 0, 1, {}},
-        fmt::format("a move makes more than {} choices here, the limit; every round of a "
-                    "`repeat` is one",
-                    limits::choices),
-        "does every round bring the end of the `repeat` nearer?");
-  throw RunawayRules(
-      Place{program.source, line, 0, 1, {}},
-      fmt::format("this takes more than {} steps in one position, the limit", limits::loopSteps),
-      "pick from smaller sets, or nest fewer loops");
-}
+// Refuses rules that came to no end within their limits. `words`: the position, for the reason.
+[[noreturn]] void refuseLongLoop(const sheet::Program& program, int statement, bool choices,
+                                 const std::uint64_t* words);
+
+// What was run ended early, on this thread: Stopped or TooMuchWork, whichever it was.
+[[noreturn]] void throwBrokenOff(const sheet::Program& program, const std::uint64_t* words);
 
 // Throws BadInput if the body ran into the limit of steps.
 template <int W, class Body>
@@ -32,10 +21,14 @@ decltype(auto) onMachine(const sheet::Program& program, Body& body) {
   sheet::Machine<W> machine(program);
   struct Check {  // after the body, whatever it returns
     const sheet::Program& program;
-    const sheet::Machine<W>& machine;
+    sheet::Machine<W>& machine;
+    int thrown = std::uncaught_exceptions();
     ~Check() noexcept(false) {
+      bool brokenOff = machine.brokenOff() || machine.settle();
+      if (std::uncaught_exceptions() > thrown) return;
+      if (brokenOff) throwBrokenOff(program, machine.words());
       if (machine.exhaustedAt() >= 0)
-        refuseLongLoop(program, machine.exhaustedAt(), machine.tooManyChoices());
+        refuseLongLoop(program, machine.exhaustedAt(), machine.tooManyChoices(), machine.words());
     }
   } check{program, machine};
   return body(machine);

@@ -15,7 +15,7 @@ using Json = nlohmann::ordered_json;
 using verify::Evidence;
 using verify::FindingKind;
 
-constexpr int format = 1;  // of the file; a later one that reads otherwise counts on
+constexpr int format = 2;  // of the file; a later one that reads otherwise counts on
 
 // Which check it is: what must be the same to go on.
 Json markOf(const Game& game, const verify::CheckOptions& options, const std::string& version) {
@@ -27,7 +27,7 @@ Json markOf(const Game& game, const verify::CheckOptions& options, const std::st
   out["sheet"] = sheetMark(game);
   out["seed"] = options.seed;
   out["closely"] = options.closely;
-  out["ply_limit"] = options.plyLimit;
+  out["ply_limit"] = verify::plyLimitOf(game, options);
   return out;
 }
 
@@ -82,6 +82,8 @@ Evidence readEvidence(const Game& game, const verify::CheckOptions& options, con
   Evidence out;
   out.playouts = whole(from.at("playouts"));
   out.unfinished = whole(from.at("unfinished"));
+  out.tooLong = whole(from.at("to_the_limit"));
+  out.givenUp = whole(from.at("given_up"));
   out.symmetryTests = whole(from.at("positions_mirrored"));
   readPairs(from.at("plies"), out.lengths);
   readPairs(from.at("moves_in_a_position"), out.choices);
@@ -91,10 +93,10 @@ Evidence readEvidence(const Game& game, const verify::CheckOptions& options, con
     out.outcomes[{within(one.at(0), 0, static_cast<int>(game.info().ends.size()) - 1),
                   within(one.at(1), -1, 1), one.at(2).get<std::string>()}] = whole(one.at(3));
   for (const Json& one : from.at("faults")) {
-    int kind = within(one.at("kind"), 0, static_cast<int>(FindingKind::ambiguous));
+    int kind = within(one.at("kind"), 0, static_cast<int>(FindingKind::growing));
     Evidence::FirstSeen seen;
     seen.playout = whole(one.at("playout"));
-    seen.moves = readMoves(game, one.at("moves"), options.plyLimit + 1);
+    seen.moves = readMoves(game, one.at("moves"), verify::plyLimitOf(game, options) + 1);
     verify::Fault fault{static_cast<FindingKind>(kind), within(one.at("line"), 0, 1 << 30),
                         one.at("message").get<std::string>()};
     out.see(fault, std::move(seen));
@@ -110,6 +112,8 @@ std::string begunText(const Game& game, const verify::CheckOptions& options,
   Json out = markOf(game, options, version);
   out["playouts"] = evidence.playouts;
   out["unfinished"] = evidence.unfinished;
+  out["to_the_limit"] = evidence.tooLong;
+  out["given_up"] = evidence.givenUp;
   out["positions_mirrored"] = evidence.symmetryTests;
   out["plies"] = pairsOf(evidence.lengths);
   out["moves_in_a_position"] = pairsOf(evidence.choices);

@@ -269,19 +269,20 @@ class Maker {
     verify::CheckReport report = verify::check(game_, how);
     BookPart& part = add("What was checked");
     auto say = [&](const std::string& text) { part.sentences.push_back({0, text}); };
-    if (!report.examples.empty()) say("Cases of the sheet: " + passedText(report) + ".");
+    if (report.cases > 0) say("Cases of the sheet: " + passedText(report) + ".");
     say(fmt::format(
         "{} random games, seed {}: {}.", grouped(report.evidence.playouts), options_.seed,
         report.findings.empty()
             ? "no fault was found"
             : plural(static_cast<long long>(report.findings.size()), "fault") + " found"));
+    if (!report.complete()) say("The check was not complete: " + verdictText(how, report));
     for (const verify::Finding& finding : report.findings) say(finding.message);
     for (const std::string& line : shareLines(game_, report)) {
       std::string text = line;
       text[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(text[0])));
       say(text + ".");
     }
-    say(notLookedAt(game_, report));
+    say(notLookedAt(game_, how, report));
   }
 
   struct Moving {

@@ -15,8 +15,9 @@ namespace {
 using verify::FindingKind;
 
 constexpr FindingKind watched[] = {
-    FindingKind::overwrite, FindingKind::drawOverWin, FindingKind::noEnd, FindingKind::runaway,
-    FindingKind::endless,   FindingKind::symmetry,    FindingKind::leak,  FindingKind::ambiguous};
+    FindingKind::overwrite, FindingKind::drawOverWin, FindingKind::noEnd,
+    FindingKind::runaway,   FindingKind::endless,     FindingKind::growing,
+    FindingKind::symmetry,  FindingKind::leak,        FindingKind::ambiguous};
 
 const char* says(FindingKind kind) {
   switch (kind) {
@@ -31,7 +32,9 @@ const char* says(FindingKind kind) {
     case FindingKind::runaway:
       return "A move goes on without end.";
     case FindingKind::endless:
-      return "A game goes on without end.";
+      return "A game goes on without end: a position comes again.";
+    case FindingKind::growing:
+      return "A number grows or falls without bound, and the game does not end.";
     case FindingKind::invariant:
       return "A line of `always` does not hold.";
     case FindingKind::symmetry:
@@ -56,7 +59,9 @@ const char* holds(FindingKind kind) {
     case FindingKind::runaway:
       return "every move comes to an end";
     case FindingKind::endless:
-      return "every game comes to an end";
+      return "no game goes round for ever";
+    case FindingKind::growing:
+      return "no number runs away";
     case FindingKind::symmetry:
       return "symmetries hold";
     case FindingKind::leak:
@@ -94,8 +99,16 @@ std::string reference(const std::string& path) {
 std::string junitXml(const Game& game, const verify::CheckOptions& options,
                      const verify::CheckReport& report) {
   std::string suite = escaped(game.info().id);
-  std::size_t failures = 0, tests = 0;
+  std::size_t failures = 0, tests = 0, skipped = 0;
   std::string body;
+  // What was not looked at is skipped; a failure that was met is one all the same.
+  auto notDone = [&](const std::string& name, const std::string& why) {
+    ++tests, ++skipped;
+    body += fmt::format(
+        "  <testcase classname=\"{}\" name=\"{}\">\n    <skipped message=\"{}\"/>\n"
+        "  </testcase>\n",
+        suite, escaped(name), escaped(why));
+  };
   auto testCase = [&](const std::string& name, const std::string& inside) {
     ++tests;
     body += fmt::format("  <testcase classname=\"{}\" name=\"{}\"", suite, escaped(name));
@@ -110,6 +123,9 @@ std::string junitXml(const Game& game, const verify::CheckOptions& options,
   };
   for (const verify::ExampleRun& run : report.examples)
     testCase(caseName(run), run.findings.empty() ? "" : failure(game, run.findings.front()));
+  if (report.cases > report.examples.size())
+    notDone("cases that were not run",
+            fmt::format("{} of {}", report.cases - report.examples.size(), report.cases));
   // Recorded games that the rules do not allow.
   for (const verify::Finding& finding : report.findings) {
     bool ofTheSheet =
@@ -120,23 +136,36 @@ std::string junitXml(const Game& game, const verify::CheckOptions& options,
   }
   std::string playouts =
       fmt::format(" ({} playouts, seed {})", report.evidence.playouts, options.seed);
+  bool whole = report.of(verify::CheckPart::playouts) == verify::Extent::whole &&
+               report.of(verify::CheckPart::otherWays) != verify::Extent::none &&
+               report.of(verify::CheckPart::otherWays) != verify::Extent::part;
+  bool secrets = report.of(verify::CheckPart::secrets) == verify::Extent::whole ||
+                 report.of(verify::CheckPart::secrets) == verify::Extent::notAsked;
+  std::string why = fmt::format("not complete: {} of {} playouts were played",
+                                report.evidence.playouts, options.playouts);
+  auto watchedCase = [&](const std::string& name, const std::string& inside, bool complete) {
+    if (inside.empty() && !complete) return notDone(name, why);
+    testCase(name, inside);
+  };
   if (game.checks() != nullptr)
     for (const Invariant& one : game.checks()->invariants())
-      testCase("always " + one.text + playouts, found([&](const verify::Finding& finding) {
-                 return finding.kind == FindingKind::invariant && finding.line == one.line;
-               }));
+      watchedCase("always " + one.text + playouts, found([&](const verify::Finding& finding) {
+                    return finding.kind == FindingKind::invariant && finding.line == one.line;
+                  }),
+                  whole);
   for (FindingKind kind : watched)
-    testCase(holds(kind) + playouts,
-             found([&](const verify::Finding& finding) { return finding.kind == kind; }));
+    watchedCase(holds(kind) + playouts,
+                found([&](const verify::Finding& finding) { return finding.kind == kind; }),
+                kind == FindingKind::leak ? secrets : whole);
   return fmt::format(
       "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n"
-      "<testsuite name=\"{}\" tests=\"{}\" failures=\"{}\" errors=\"0\" skipped=\"0\">\n"
+      "<testsuite name=\"{}\" tests=\"{}\" failures=\"{}\" errors=\"0\" skipped=\"{}\">\n"
       "{}</testsuite>\n",
-      suite, tests, failures, body);
+      suite, tests, failures, skipped, body);
 }
 
-std::string sarifJson(const Game& game, const verify::CheckReport& report,
-                      const std::string& version) {
+std::string sarifJson(const Game& game, const verify::CheckOptions& options,
+                      const verify::CheckReport& report, const std::string& version) {
   using Json = nlohmann::ordered_json;
   Json driver;
   driver["name"] = "Nine Pegs";
@@ -178,6 +207,16 @@ std::string sarifJson(const Game& game, const verify::CheckReport& report,
   for (const verify::Remark& one : report.remarks) add("remark", "note", remarkText(one), one.line);
   Json run;
   run["tool"]["driver"] = driver;
+  Json invocation;
+  invocation["executionSuccessful"] = report.complete();
+  if (!report.complete()) {
+    Json note;
+    note["level"] = "warning";
+    note["message"]["text"] =
+        "the check is not complete; not looked at: " + joined(unlookedParts(options, report), ", ");
+    invocation["toolExecutionNotifications"] = Json::array({note});
+  }
+  run["invocations"] = Json::array({invocation});
   run["columnKind"] = "unicodeCodePoints";
   run["results"] = results;
   Json out;

@@ -13,7 +13,7 @@ std::string junitXml(const Game& game, const verify::CheckOptions& options,
                      const verify::CheckReport& report);
 
 // SARIF 2.1.0 (OASIS): faults as errors and remarks as notes on the lines of the sheet.
-std::string sarifJson(const Game& game, const verify::CheckReport& report,
-                      const std::string& version);
+std::string sarifJson(const Game& game, const verify::CheckOptions& options,
+                      const verify::CheckReport& report, const std::string& version);
 
 }  // namespace ninepegs::report

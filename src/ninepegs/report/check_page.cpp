@@ -76,7 +76,7 @@ class Page {
     cases();
     mutants();
     heading("What was not looked at");
-    out_ += "<p>" + escaped(notLookedAt(game_, report_)) + "</p>\n</body>\n</html>\n";
+    out_ += "<p>" + escaped(notLookedAt(game_, options_, report_)) + "</p>\n</body>\n</html>\n";
     return std::move(out_);
   }
 
@@ -88,16 +88,15 @@ class Page {
 
   void verdict() {
     bool good = report_.findings.empty();
-    std::string text =
-        good ? "No fault found."
-             : plural(static_cast<long long>(report_.findings.size()), "fault") + " found.";
-    if (report_.stopped) text += " The check was stopped early.";
+    std::string text = escaped(verdictText(options_, report_));
+    good = good && report_.complete();
     out_ += fmt::format("<p class=\"verdict {}\">{}</p>\n", good ? "good" : "bad", text);
   }
 
   void looked() {
     out_ += "<table>\n";
-    if (!report_.examples.empty()) row("cases of the sheet", passedText(report_));
+    if (report_.cases > 0) row("cases of the sheet", passedText(report_));
+    for (const std::string& part : unlookedParts(options_, report_)) row("not looked at", part);
     for (const std::string& line : shareLines(game_, report_)) row("random games", line);
     if (report_.evidence.symmetryTests > 0)
       row("symmetries", grouped(report_.evidence.symmetryTests) + " positions compared");
@@ -139,7 +138,12 @@ class Page {
           escaped(text), grouped(times), percent, percent / 6);
     };
     for (const auto& [outcome, times] : evidence.outcomes) result(endedText(game_, outcome), times);
-    if (evidence.unfinished > 0) result("without an end", evidence.unfinished);
+    std::uint64_t stuck = evidence.unfinished - evidence.tooLong - evidence.givenUp;
+    if (evidence.tooLong > 0)
+      result(fmt::format("not ended after {} plies", grouped(evidence.lengths.greatest())),
+             evidence.tooLong);
+    if (evidence.givenUp > 0) result("given up, too many steps", evidence.givenUp);
+    if (stuck > 0) result("without an end", stuck);
     out_ += "</table>\n<div class=\"charts\">\n";
     chart("plies of a game", evidence.lengths);
     chart("moves in a position", evidence.choices);
@@ -197,7 +201,7 @@ class Page {
 
   void symmetries() {
     std::vector<std::pair<std::string, std::string>> rows = symmetryRows(report_.symmetries);
-    if (rows.empty()) return;
+    if (rows.empty() || report_.of(verify::CheckPart::symmetries) <= verify::Extent::none) return;
     heading("Symmetries that the sheet does not name");
     out_ += "<table>\n";
     for (const auto& [name, text] : rows) row(name, text);
@@ -222,7 +226,7 @@ class Page {
   }
 
   void otherWays() {
-    if (report_.ways.empty()) return;
+    if (report_.of(verify::CheckPart::otherWays) <= verify::Extent::none) return;
     heading("Games drawn other ways");
     for (const std::string& line : otherWayLines(game_, report_))
       out_ += "<p>" + escaped(line) + "</p>\n";

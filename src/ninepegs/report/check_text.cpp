@@ -9,12 +9,10 @@
 #include "ninepegs/report/every_text.hpp"
 #include "ninepegs/report/listing.hpp"
 #include "ninepegs/verify/case_text.hpp"
-#include "ninepegs/verify/shares.hpp"
 
 namespace ninepegs::report {
 namespace {
 
-constexpr std::size_t textWidth = 88;
 constexpr std::size_t caseBytes = 1500;  // of a case that is shown beside its fault
 
 std::string share(std::uint64_t part, std::uint64_t whole) {
@@ -34,6 +32,10 @@ std::string bar(std::uint64_t part, std::uint64_t whole, std::size_t width) {
 
 void results(std::string& out, const Game& game, const verify::Evidence& evidence,
              const Paint& paint) {
+  if (evidence.playouts == 0) {
+    out += paint.bad("No playout was played to its end.") + "\n";
+    return;
+  }
   out += paint.strong("How the games ended") + "\n";
   std::vector<bool> reached(game.info().ends.size(), false);
   std::vector<std::pair<std::string, std::uint64_t>> rows;
@@ -44,7 +46,12 @@ void results(std::string& out, const Game& game, const verify::Evidence& evidenc
     rows.emplace_back(endedText(game, outcome), number);
     width = std::max(width, static_cast<std::size_t>(columnsOf(rows.back().first)));
   }
-  if (evidence.unfinished > 0) rows.emplace_back("without an end", evidence.unfinished);
+  std::uint64_t stuck = evidence.unfinished - evidence.tooLong - evidence.givenUp;
+  if (evidence.tooLong > 0)
+    rows.emplace_back(fmt::format("not ended after {} plies", grouped(evidence.lengths.greatest())),
+                      evidence.tooLong);
+  if (evidence.givenUp > 0) rows.emplace_back("given up, too many steps", evidence.givenUp);
+  if (stuck > 0) rows.emplace_back("without an end", stuck);
   for (const auto& [text, number] : rows)
     out += fmt::format("  {:<{}}  {:>10}  {}  {}\n", text, std::max<std::size_t>(width, 14),
                        grouped(number), share(number, evidence.playouts),
@@ -71,20 +78,31 @@ void statements(std::string& out, const Game& game, const verify::CheckReport& r
   std::size_t unused =
       static_cast<std::size_t>(std::count(uses.begin(), uses.end(), std::uint64_t{0}));
   out += "\n" + paint.strong("Statements of the sheet") + "\n";
+  bool whole = report.of(verify::CheckPart::playouts) == verify::Extent::whole &&
+               report.of(verify::CheckPart::otherWays) == verify::Extent::whole;
   if (unused == 0)
     out += fmt::format("  all {} were used\n", lines.size());
   else
-    out += fmt::format("  {} of {} were never used:\n", unused, lines.size());
+    out += fmt::format("  {} of {} were {}:\n", unused, lines.size(),
+                       whole ? "never used" : "not used in the games that were played");
   for (std::size_t i = 0; i < lines.size(); ++i)
     if (uses[i] == 0) out += fmt::format("  line {:>3}  {}\n", lines[i].line, lines[i].text);
   std::size_t asked = 0;
   std::string notes;
+  verify::Extent extent = report.of(verify::CheckPart::conditions);
   for (const verify::PartUse& part : report.parts) {
     std::string note = partNote(part);
     asked += note.empty();
     if (!note.empty()) notes += fmt::format("  line {:>3}  {}\n", part.line, note);
   }
-  if (!report.parts.empty())
+  if (extent == verify::Extent::none)
+    out += "  parts of their conditions were not looked at\n";
+  else if (!report.parts.empty() && extent == verify::Extent::part)
+    out += fmt::format(
+        "  parts of their conditions were looked at in fewer games than usual: {} of {} "
+        "held and did not\n  hold in these\n",
+        asked, report.parts.size());
+  else if (!report.parts.empty())
     out += notes.empty()
                ? fmt::format("  each of {} of their conditions held and did not hold\n",
                              plural(static_cast<long long>(report.parts.size()), "part"))
@@ -95,19 +113,21 @@ void statements(std::string& out, const Game& game, const verify::CheckReport& r
 
 void otherWays(std::string& out, const Game& game, const verify::CheckReport& report,
                const Paint& paint) {
-  if (report.ways.empty()) return;
+  if (report.of(verify::CheckPart::otherWays) <= verify::Extent::none) return;
   out += "\n" + paint.strong("Games drawn other ways") + "\n";
-  for (const std::string& line : otherWayLines(game, report)) out += wrapped(line, textWidth, "  ");
+  for (const std::string& line : otherWayLines(game, report)) out += paint.wrapped(line, "  ");
 }
 
-void symmetries(std::string& out, const verify::SymmetryTrial& trial, const Paint& paint) {
+void symmetries(std::string& out, const verify::CheckReport& report, const Paint& paint) {
+  if (report.of(verify::CheckPart::symmetries) <= verify::Extent::none) return;
+  const verify::SymmetryTrial& trial = report.symmetries;
   std::vector<std::pair<std::string, std::string>> rows = symmetryRows(trial);
   if (rows.empty()) return;
   out += "\n" + paint.strong("Symmetries that the sheet does not name") + "\n";
   for (const auto& [name, text] : rows) {
     std::string title = fmt::format("{:<8}", name);
     out += "  " + (name == "nearly" || name == "start" ? paint.bad(title) : title) + "  " +
-           wrapped(text, textWidth, "            ").substr(12);
+           paint.wrapped(text, "            ").substr(12);
   }
 }
 
@@ -115,15 +135,15 @@ void shown(std::string& out, const verify::CheckReport& report, const Paint& pai
   if (report.shown.empty()) return;
   out += "\n" + paint.strong("What each side is shown of the other's secrets") + "\n";
   for (const auto& [name, text] : disclosureRows(report))
-    out += "  " + name + "  " + wrapped(text, textWidth, "            ").substr(12);
+    out += "  " + name + "  " + paint.wrapped(text, "            ").substr(12);
 }
 
 void remarks(std::string& out, const verify::CheckReport& report, const Paint& paint) {
   if (report.remarks.empty()) return;
   out += "\n" + paint.strong("Suspect, but no fault") + "\n";
   for (const verify::Remark& one : report.remarks) {
-    std::string line = fmt::format("line {:>3}  ", one.line);
-    std::string text = wrapped(remarkText(one), textWidth, "            ");
+    std::string line = one.line > 0 ? fmt::format("line {:>3}  ", one.line) : "          ";
+    std::string text = paint.wrapped(remarkText(one), "            ");
     out += "  " + line + text.substr(12);
   }
 }
@@ -135,7 +155,7 @@ void findings(std::string& out, const Game& game, const verify::CheckReport& rep
     out +=
         "\n" + paint.bad(fmt::format("Fault {}: {}", ++number, verify::findingName(finding.kind)));
     if (finding.line > 0) out += ", line " + lineName(game.info(), finding.line);
-    out += "\n" + wrapped(finding.message, textWidth, "  ");
+    out += "\n" + paint.wrapped(finding.message, "  ");
     if (finding.way != verify::Steer::uniform)
       out += fmt::format("  met       in a game {}\n", verify::steerName(finding.way));
     if (!finding.from.empty()) out += "  from      " + finding.from + "\n";
@@ -184,7 +204,8 @@ std::vector<std::pair<std::string, std::string>> symmetryRows(const verify::Symm
                                                  : ""));
     if (!names.empty()) out.emplace_back(title, joined(names, "; "));
   };
-  list(verify::Stands::holds, "hold");
+  list(verify::Stands::unknown, "open");
+  list(verify::Stands::holds, trial.broken ? "so far" : "hold");
   list(verify::Stands::fails, "fail");
   for (const verify::Tried& one : trial.all)
     if (one.stands == verify::Stands::nearly)
@@ -204,6 +225,7 @@ std::vector<std::string> otherWayLines(const Game& game, const verify::CheckRepo
   std::vector<std::string> out, nothing;
   std::uint64_t games = 0;
   for (const verify::WayEvidence& way : report.ways) {
+    if (way.games == 0) continue;
     std::vector<std::string> alone;
     for (std::size_t i : verify::reachedAlone(report, way))
       alone.push_back(fmt::format("line {}", lines[i].line));
@@ -254,7 +276,12 @@ std::string endedText(const Game& game, const verify::Evidence::Outcome& outcome
 std::string passedText(const verify::CheckReport& report) {
   auto passed = std::count_if(report.examples.begin(), report.examples.end(),
                               [](const verify::ExampleRun& run) { return run.findings.empty(); });
-  return fmt::format("{} of {} passed", passed, report.examples.size());
+  std::size_t all = std::max(report.cases, report.examples.size());
+  return fmt::format(
+      "{} of {} passed{}", passed, report.examples.size(),
+      all == report.examples.size()
+          ? ""
+          : fmt::format("; {} of {} were not run", all - report.examples.size(), all));
 }
 
 std::string caseName(const verify::ExampleRun& run) {
@@ -265,42 +292,6 @@ std::string remarkText(const verify::Remark& remark) {
   return remark.message + (remark.hint.empty() ? "" : "; " + remark.hint);
 }
 
-std::vector<std::string> shareLines(const Game& game, const verify::CheckReport& report) {
-  constexpr double confidence = 0.95;
-  const verify::Evidence& evidence = report.evidence;
-  std::vector<std::string> out;
-  std::uint64_t wins = 0, ended = 0, faulty = 0;
-  for (const auto& [outcome, times] : evidence.outcomes) {
-    ended += times;
-    if (std::get<1>(outcome) == 0) wins += times;
-  }
-  for (const verify::Finding& finding : report.findings)
-    faulty += finding.kind == verify::FindingKind::example ? 0 : 1;
-  if (ended > 0) {
-    verify::Interval share = verify::shareInterval(wins, ended, confidence);
-    out.push_back(fmt::format("{} wins {:.1f} % to {:.1f} % of random games", game.info().sides[0],
-                              100 * share.least, 100 * share.greatest));
-  }
-  if (evidence.playouts > 0 && faulty == 0 && !report.every)
-    out.push_back(fmt::format("a fault that was not met shows in fewer than {:.3g} % of them",
-                              100 * verify::unseenBelow(evidence.playouts, confidence)));
-  return out;
-}
-
-std::string notLookedAt(const Game& game, const verify::CheckReport& report) {
-  std::vector<std::string> parts;
-  bool every = report.every && report.every->complete();
-  std::vector<std::uint64_t> uses = verify::usesOf(report);
-  auto unused = static_cast<long long>(std::count(uses.begin(), uses.end(), std::uint64_t{0}));
-  if (unused > 0) parts.push_back(plural(unused, "statement") + " that no game used");
-  if (!every) parts.push_back("positions that random games do not reach");
-  if (game.checks() != nullptr && game.checks()->invariants().empty())
-    parts.push_back("what must always hold: the sheet does not say it");
-  if (report.examples.empty()) parts.push_back("cases: the sheet has none");
-  parts.push_back("whether the rules are those that were meant (`ninepegs ask` asks for that)");
-  return "Not looked at: " + joined(parts, "; ") + ".";
-}
-
 std::string checkText(const Game& game, const verify::CheckOptions& options,
                       const verify::CheckReport& report, const Paint& paint) {
   const verify::Evidence& evidence = report.evidence;
@@ -308,14 +299,14 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
   if (!game.info().variant.empty()) out += ", variant " + game.info().variant;
   out += fmt::format(": {} random playouts, seed {}\n", grouped(evidence.playouts), options.seed);
   if (report.stopped)
-    out +=
-        paint.bad(fmt::format("  stopped early: {} were asked for\n", grouped(options.playouts)));
+    out += paint.bad(paint.wrapped(
+        "stopped early; not looked at: " + joined(unlookedParts(options, report), ", "), "  "));
   if (report.endless)
     out +=
         paint.bad(fmt::format("  broken off: {} of these playouts came to no end; {} were "
                               "asked for\n",
                               evidence.unfinished, grouped(options.playouts)));
-  if (!report.examples.empty()) {
+  if (report.cases > 0) {
     out += fmt::format("\n{}  {}\n", paint.strong("Cases of the sheet"), passedText(report));
     for (const verify::ExampleRun& run : report.examples)
       if (!run.findings.empty())
@@ -324,11 +315,14 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
     for (const verify::ExampleRun& run : report.examples)
       if (!run.broken.empty())
         out +=
-            fmt::format("  line {:>3}  {}\n", lineName(game.info(), run.line),
-                        paint.faint("its position is none of the game: " + run.broken.front() +
-                                    (run.broken.size() == 1
-                                         ? ""
-                                         : fmt::format(", and {} more", run.broken.size() - 1))));
+            fmt::format("  line {:>3}\n", lineName(game.info(), run.line)) +
+            paint.faint(paint.wrapped(
+                "its position is none of the game, so no game is played "
+                "from it: " +
+                    run.broken.front() +
+                    (run.broken.size() == 1 ? ""
+                                            : fmt::format(", and {} more", run.broken.size() - 1)),
+                "            "));
   }
   out += "\n";
   results(out, game, evidence, paint);
@@ -342,17 +336,14 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
   if (report.every) out += everyText(game, *report.every, paint);
   otherWays(out, game, report, paint);
   statements(out, game, report, paint);
-  symmetries(out, report.symmetries, paint);
+  symmetries(out, report, paint);
   shown(out, report, paint);
   remarks(out, report, paint);
   findings(out, game, report, paint);
-  out +=
-      "\n" +
-      (report.findings.empty()
-           ? paint.good("No fault found.")
-           : paint.bad(fmt::format(
-                 "{} found.", plural(static_cast<long long>(report.findings.size()), "fault")))) +
-      "\n" + paint.faint(wrapped(notLookedAt(game, report), textWidth, ""));
+  out += "\n" +
+         (report.findings.empty() && report.complete() ? paint.good(verdictText(options, report))
+                                                       : paint.bad(verdictText(options, report))) +
+         "\n" + paint.faint(paint.wrapped(notLookedAt(game, options, report), ""));
   return out;
 }
 

@@ -35,8 +35,20 @@ std::string remarkText(const verify::Remark& remark);
 // a fault must be that was not met, both with 95 % confidence.
 std::vector<std::string> shareLines(const Game& game, const verify::CheckReport& report);
 
+// What was asked for and not, or not all of it, looked at, a phrase each; empty if the check is
+// complete.
+std::vector<std::string> unlookedParts(const verify::CheckOptions& options,
+                                       const verify::CheckReport& report);
+// A part of a check, as people call it.
+std::string partName(verify::CheckPart part);
+// "all", "part", "nothing" or "not asked for".
+std::string extentName(verify::Extent extent);
+// The verdict in a sentence, which claims no more than was looked at.
+std::string verdictText(const verify::CheckOptions& options, const verify::CheckReport& report);
+
 // What the check did not look at, in words.
-std::string notLookedAt(const Game& game, const verify::CheckReport& report);
+std::string notLookedAt(const Game& game, const verify::CheckOptions& options,
+                        const verify::CheckReport& report);
 
 // How the symmetries that the sheet does not name stand, and which they are.
 std::vector<std::pair<std::string, std::string>> symmetryRows(const verify::SymmetryTrial& trial);

@@ -15,7 +15,7 @@ namespace {
 
 using compare::Difference;
 
-constexpr std::size_t textWidth = 88, namesShown = 24;
+constexpr std::size_t namesShown = 24;
 
 std::vector<std::string> told(const compare::Report& report) {
   std::vector<std::string> out;
@@ -64,7 +64,7 @@ std::string boards(const Game& game, const Difference& difference) {
 
 std::string differenceText(const Game& game, const Difference& difference, const Paint& paint) {
   std::string out = "\n" + paint.bad("They differ: " + compare::kindName(difference.kind)) + "\n";
-  out += wrapped(difference.message, textWidth, "  ");
+  out += paint.wrapped(difference.message, "  ");
   out += fmt::format(
       "  {}  {}\n", difference.shortest ? "shortest" : "after   ",
       difference.moves.empty() ? "no move, at the start" : joined(difference.moves, ", "));
@@ -94,11 +94,16 @@ std::string compareText(const Game& game, const compare::Report& report, const C
     out += fmt::format("  refused by both      {} inputs that are no legal moves\n",
                        grouped(report.probes));
   if (!report.unmet.empty())
-    out +=
-        wrapped("the map names moves that were never legal: " + few(report.unmet), textWidth, "  ");
+    out += paint.wrapped(std::string("the map names moves that were ") +
+                             (report.stopped ? "not legal so far: " : "never legal: ") +
+                             few(report.unmet),
+                         "  ");
   if (report.difference) return out + differenceText(game, *report.difference, paint);
   return out + "\n" +
          (compared.empty() ? paint.bad("Nothing was compared.")
+          : report.stopped ? paint.bad(fmt::format("No difference found in the {} games that were "
+                                                   "compared.",
+                                                   grouped(report.playouts)))
                            : paint.good("No difference found.")) +
          "\n";
 }

@@ -9,7 +9,7 @@
 namespace ninepegs::report {
 namespace {
 
-constexpr std::size_t width = 88, movesShown = 40;
+constexpr std::size_t width = 80, movesShown = 40;
 const char* const indent = "                         ";
 
 std::string row(const std::string& name, const std::string& text) {

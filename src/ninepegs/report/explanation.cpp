@@ -121,21 +121,21 @@ std::string explanationText(const SheetGame& game, const Paint& paint) {
   std::string out = paint.strong(info.title) + "\n";
   std::string prose;
   for (const std::string& line : info.about) prose += (prose.empty() ? "" : " ") + line;
-  if (!prose.empty()) out += wrapped(prose, 96, "  ");
+  if (!prose.empty()) out += paint.wrapped(prose, "  ");
   for (const sheet::Explanation& part : explanation(game)) {
     out += "\n" + paint.strong(part.heading) + "\n";
     for (const auto& one : part.sentences) {
       std::string place = one.line > 0 ? fmt::format("{:4}", one.line) : "    ";
       std::size_t deep = 2 * static_cast<std::size_t>(one.depth);
-      out +=
-          paint.faint(place) + wrapped(one.text, 88 - deep, std::string(6 + deep, ' ')).substr(4);
+      out += paint.faint(place) + paint.wrapped(one.text, std::string(6 + deep, ' ')).substr(4);
     }
   }
   return out;
 }
 
 std::string explanationBeside(const SheetGame& game, const Paint& paint) {
-  constexpr std::size_t leftWidth = 38, rightWidth = 58;
+  std::size_t leftWidth = static_cast<std::size_t>(paint.width()) * 2 / 5 - 1,
+              rightWidth = static_cast<std::size_t>(paint.width()) - leftWidth - 3;
   auto add = [](const std::string& text, std::vector<std::string>& lines) {
     for (std::string& line : linesOf(text)) lines.push_back(std::move(line));
   };

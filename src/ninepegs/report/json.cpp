@@ -4,6 +4,7 @@
 #include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/report/check_text.hpp"
 #include "ninepegs/report/every_text.hpp"
 #include "ninepegs/report/json_text.hpp"
 #include "ninepegs/report/moves_from.hpp"
@@ -168,7 +169,7 @@ std::string countJson(const Game& game, const Position& from, const verify::Coun
 static Json symmetriesJson(const verify::SymmetryTrial& trial) {
   Json out = Json::array();
   for (const verify::Tried& tried : trial.all) {
-    static const char* const stands[] = {"holds", "nearly", "fails"};
+    static const char* const stands[] = {"not looked at", "holds", "nearly", "fails"};
     Json one;
     one["name"] = tried.symmetry.name;
     one["stands"] = stands[static_cast<int>(tried.stands)];
@@ -192,7 +193,16 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
   out["seed"] = options.seed;
   out["playouts"] = evidence.playouts;
   out["playouts_asked"] = options.playouts;
-  out["complete"] = !report.stopped && !report.endless;
+  out["complete"] = report.complete();
+  out["stopped"] = report.stopped;
+  Json looked = Json::object();
+  for (int i = 0; i < verify::checkParts; ++i) {
+    auto part = static_cast<verify::CheckPart>(i);
+    looked[partName(part)] = extentName(report.of(part));
+  }
+  out["looked_at"] = looked;
+  out["not_looked_at"] = unlookedParts(options, report);
+  out["ply_limit"] = verify::plyLimitOf(game, options);
   out["results"] = Json::array();
   for (const auto& [outcome, number] : evidence.outcomes) {
     const auto& [end, winner, name] = outcome;
@@ -204,6 +214,8 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
     out["results"].push_back(one);
   }
   out["unfinished"] = evidence.unfinished;
+  out["to_the_limit"] = evidence.tooLong;
+  out["given_up"] = evidence.givenUp;
   out["plies"] = spread(evidence.lengths);
   Json histogram = Json::object();
   for (const auto& [length, number] : evidence.lengths.times)
@@ -230,10 +242,12 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
   }
   out["condition_parts"] = Json::array();
   for (const verify::PartUse& part : report.parts)
-    out["condition_parts"].push_back(
-        {{"line", part.line}, {"text", part.text}, {"held", part.held}, {"failed", part.failed}});
+    if (report.of(verify::CheckPart::conditions) >= verify::Extent::part)
+      out["condition_parts"].push_back(
+          {{"line", part.line}, {"text", part.text}, {"held", part.held}, {"failed", part.failed}});
   out["other_ways"] = Json::array();
   for (const verify::WayEvidence& way : report.ways) {
+    if (way.games == 0) continue;
     Json alone = Json::array();
     for (std::size_t i : verify::reachedAlone(report, way)) alone.push_back(lines[i].line);
     out["other_ways"].push_back(

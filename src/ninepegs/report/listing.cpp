@@ -36,15 +36,22 @@ std::vector<ListedLine> listing(const Game& game, const verify::CheckReport& rep
       sum = sum.value_or(0) + uses[i];
     }
   for (const verify::PartUse& part : report.parts)
-    if (std::string note = partNote(part); !note.empty() && at(part.line))
+    if (std::string note = partNote(part);
+        report.of(verify::CheckPart::conditions) == verify::Extent::whole && !note.empty() &&
+        at(part.line))
       out[part.line - 1].notes.push_back(note);
   return out;
 }
 
 std::string listingText(const Game& game, const verify::CheckReport& report, const Paint& paint) {
   std::string out = "\n" + paint.strong("The sheet, and how often each statement was used") + "\n";
+  if (!report.complete())
+    out += paint.bad("  in the games that were played; the check is not complete") + "\n";
   for (const ListedLine& one : listing(game, report)) {
-    std::string used = !one.uses ? "" : *one.uses == 0 ? "never" : grouped(*one.uses);
+    std::string used = !one.uses           ? ""
+                       : *one.uses > 0     ? grouped(*one.uses)
+                       : report.complete() ? "never"
+                                           : "not yet";
     std::string text = fmt::format("{:>11}  {:>3}  {}", used, one.line, one.text);
     while (!text.empty() && text.back() == ' ') text.pop_back();
     bool never = one.uses && *one.uses == 0;

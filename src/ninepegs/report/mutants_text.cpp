@@ -15,6 +15,7 @@ using verify::Difference;
 using verify::Mutant;
 
 const char* standing(const Mutant& one) {
+  if (!one.studied) return one.givenUp ? "given up" : "not looked at";
   if (one.game == nullptr) return "refused";
   if (!one.noticedBy.empty()) return one.noticedBy == "case" ? "case" : "playouts";
   return one.shows.empty() ? "same" : "missed";
@@ -88,11 +89,13 @@ MutantTotals totalsOf(const verify::Mutants& mutants) {
   for (const Mutant& one : mutants.all()) {
     std::string_view is = standing(one);
     ++out.all;
-    ++(is == "refused"    ? out.refused
-       : is == "case"     ? out.byCase
-       : is == "playouts" ? out.byPlayouts
-       : is == "same"     ? out.same
-                          : out.missed);
+    ++(is == "not looked at" ? out.notLookedAt
+       : is == "given up"    ? out.givenUp
+       : is == "refused"     ? out.refused
+       : is == "case"        ? out.byCase
+       : is == "playouts"    ? out.byPlayouts
+       : is == "same"        ? out.same
+                             : out.missed);
   }
   return out;
 }
@@ -110,6 +113,8 @@ std::vector<std::pair<std::size_t, std::string>> mutantCounts(const verify::Muta
     out.emplace_back(seen, fmt::format("the same as the sheet in {} positions, chosen among {}",
                                        grouped(mutants.answers().size()), grouped(mutants.met())));
   out.emplace_back(totals.missed, "differ from the sheet, and nothing notices");
+  if (totals.givenUp > 0) out.emplace_back(totals.givenUp, "given up: they take too many steps");
+  if (totals.notLookedAt > 0) out.emplace_back(totals.notLookedAt, "not looked at");
   return out;
 }
 
@@ -132,10 +137,15 @@ std::string mutantsText(const verify::Mutants& mutants, const MutantsSaid& how,
   if (!game.info().variant.empty()) out += ", variant " + game.info().variant;
   out += fmt::format(": {} with one slip each, seed {}\n",
                      plural(static_cast<long long>(totals.all), "mutant"), how.seed);
-  if (how.stopped) out += paint.bad("  stopped early: not all were looked at") + "\n";
+  if (how.stopped)
+    out += paint.bad(fmt::format("  stopped early: {} of {} were looked at",
+                                 totals.all - totals.notLookedAt - totals.givenUp, totals.all)) +
+           "\n";
   for (const auto& [many, says] : mutantCounts(mutants, how))
     out += fmt::format("  {:>5}  {}\n", many, says);
-  out += fmt::format("  of those that differ, {:.1f} % are noticed\n", totals.noticed());
+  if (totals.byCase + totals.byPlayouts + totals.missed > 0)
+    out += fmt::format("  of those that {}, {:.1f} % are noticed\n",
+                       how.stopped ? "were seen to differ" : "differ", totals.noticed());
   std::size_t partings = 0;
   bool headed = false;
   for (const Mutant& one : mutants.all()) {
@@ -149,13 +159,15 @@ std::string mutantsText(const verify::Mutants& mutants, const MutantsSaid& how,
       out += fmt::format("            case \"{}\", line {}\n", one.noticed,
                          lineName(game.info(), one.noticedLine));
     else if (is == "playouts")
-      out += wrapped(one.noticedBy + ": " + one.noticed, 88, "            ");
+      out += paint.wrapped(one.noticedBy + ": " + one.noticed, "            ");
     else if (is == "refused")
-      out += wrapped("refused: " + one.refused, 88, "            ");
+      out += paint.wrapped("refused: " + one.refused, "            ");
     else if (is == "same")
       out += "            the same\n";
+    else if (is == "not looked at" || is == "given up")
+      out += fmt::format("            {}\n", is);
     else if (partings++ < how.partings)
-      out += wrapped(parted(mutants, one, how.budget), 88, "            ");
+      out += paint.wrapped(parted(mutants, one, how.budget), "            ");
   }
   if (totals.missed > how.partings)
     out += fmt::format("  shortest games are shown for the first {}\n", how.partings);
@@ -173,11 +185,18 @@ std::string mutantsJson(const verify::Mutants& mutants, const MutantsSaid& how) 
   out["playouts"] = how.playouts;
   out["positions"] = mutants.answers().size();
   out["complete"] = !how.stopped;
-  out["totals"] = {{"mutants", totals.all},         {"case", totals.byCase},
-                   {"playouts", totals.byPlayouts}, {"refused", totals.refused},
-                   {"same", totals.same},           {"proved_same", mutants.same()},
-                   {"missed", totals.missed}};
-  out["noticedPercent"] = totals.noticed();
+  out["totals"] = {{"mutants", totals.all},
+                   {"case", totals.byCase},
+                   {"playouts", totals.byPlayouts},
+                   {"refused", totals.refused},
+                   {"same", totals.same},
+                   {"proved_same", mutants.same()},
+                   {"missed", totals.missed},
+                   {"given_up", totals.givenUp},
+                   {"not_looked_at", totals.notLookedAt}};
+  bool differ = totals.byCase + totals.byPlayouts + totals.missed > 0;
+  out["noticedPercent"] = differ || !how.stopped ? nlohmann::ordered_json(totals.noticed())
+                                                 : nlohmann::ordered_json(nullptr);
   out["mutants"] = nlohmann::ordered_json::array();
   std::size_t partings = 0;
   for (const Mutant& one : mutants.all()) {

@@ -13,6 +13,7 @@ namespace ninepegs::report {
 
 // How many mutants came to what.
 struct MutantTotals {
+  std::size_t notLookedAt = 0, givenUp = 0;
   std::size_t all = 0;
   std::size_t refused = 0;  // cannot be played, so whoever reads them sees it
   std::size_t same = 0;     // no difference was seen

@@ -1,14 +1,24 @@
-// Colours of terminal text. Off unless asked for, so that pipes and files get plain text.
+// Colours and width of terminal text. Colours are off unless asked for, so that pipes and files get
+// plain text.
 #pragma once
 
+#include <algorithm>
 #include <string>
 #include <string_view>
+
+#include "ninepegs/base/text.hpp"
 
 namespace ninepegs::report {
 
 class Paint {
  public:
-  explicit Paint(bool on = false) : on_(on) {}
+  explicit Paint(bool on = false, int width = 80) : on_(on), width_(width) {}
+  // Lines of at most so many columns, that of the indent included.
+  int width() const { return width_; }
+  std::string wrapped(std::string_view text, std::string_view indent) const {
+    auto columns = static_cast<std::size_t>(std::max(width_ - columnsOf(indent), 20));
+    return ninepegs::wrapped(text, columns, indent);
+  }
   std::string first(std::string_view text) const { return with("1;33", text); }   // first side
   std::string second(std::string_view text) const { return with("1;36", text); }  // second side
   std::string side(int side, std::string_view text) const {
@@ -26,6 +36,7 @@ class Paint {
     return std::string("\x1b[") + code + "m" + std::string(text) + "\x1b[0m";
   }
   bool on_;
+  int width_;
 };
 
 }  // namespace ninepegs::report

@@ -154,7 +154,8 @@ std::string hangsOn(const verify::Mutants& mutants, const verify::Question& ques
 }
 
 std::string questionsJson(const verify::Mutants& mutants,
-                          const std::vector<verify::Question>& questions, std::uint64_t seed) {
+                          const std::vector<verify::Question>& questions, std::uint64_t seed,
+                          bool complete) {
   nlohmann::ordered_json out;
   const Game& game = mutants.game();
   out["game"] = game.info().id;
@@ -162,6 +163,7 @@ std::string questionsJson(const verify::Mutants& mutants,
   out["seed"] = seed;
   out["mutants"] = mutants.all().size();
   out["positions"] = mutants.answers().size();
+  out["complete"] = complete;
   out["questions"] = nlohmann::ordered_json::array();
   for (const Question& one : questions) {
     const Answer& says = mutants.answers()[one.scene];

@@ -19,6 +19,7 @@ std::string hangsOn(const verify::Mutants& mutants, const verify::Question& ques
 
 // All questions with their cases, as JSON.
 std::string questionsJson(const verify::Mutants& mutants,
-                          const std::vector<verify::Question>& questions, std::uint64_t seed);
+                          const std::vector<verify::Question>& questions, std::uint64_t seed,
+                          bool complete);
 
 }  // namespace ninepegs::report

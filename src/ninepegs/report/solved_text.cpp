@@ -59,7 +59,7 @@ std::string headText(const Game& game, const Position& position, const play::Sol
   out += solved.known ? "  " + paint.good(resultOf(game, solved, neither)) + " with best play\n"
                       : "  " + paint.bad("not settled") + ": " + otherwise + "\n";
   if (!solved.line.empty() && solved.known)
-    out += wrapped("line: " + joined(lineTexts(game, position, solved.line), ", "), 88, "  ");
+    out += paint.wrapped("line: " + joined(lineTexts(game, position, solved.line), ", "), "  ");
   return out;
 }
 
@@ -140,21 +140,23 @@ std::string endingText(const verify::Ending& ending, const Paint& paint) {
                              "more than " + many + " can come from here", paint);
   if (every.solved) {
     out += movesText(game, ending.position, ending.solved, nullptr, noWin, paint);
-    out += "\n" +
-           wrapped(fmt::format("{} can come from here: {} wins {}, {} wins {}, and in {} {}", many,
+    out +=
+        "\n" + paint.wrapped(
+                   fmt::format("{} can come from here: {} wins {}, {} wins {}, and in {} {}", many,
                                game.info().sides[0], grouped(every.won[0]), game.info().sides[1],
                                grouped(every.won[1]), grouped(every.won[2]), noWin),
-                   88, "  ");
+                   "  ");
     if (every.longestWinFrom)
-      out += wrapped(fmt::format("the longest win takes {}, from {}", pliesText(every.longestWin),
-                                 game.positionText(*every.longestWinFrom)),
-                     88, "  ");
+      out += paint.wrapped(
+          fmt::format("the longest win takes {}, from {}", pliesText(every.longestWin),
+                      game.positionText(*every.longestWinFrom)),
+          "  ");
   }
   if (!ending.ends.empty())
-    out += wrapped("while nobody claims: " + joined(ending.ends, ", "), 88, "  ");
+    out += paint.wrapped("while nobody claims: " + joined(ending.ends, ", "), "  ");
   if (!ending.numbers.empty())
-    out += wrapped("counted no further, as nothing else reads it: " + joined(ending.numbers, ", "),
-                   88, "  ");
+    out += paint.wrapped(
+        "counted no further, as nothing else reads it: " + joined(ending.numbers, ", "), "  ");
   return out + fmt::format("  {:.2f} s\n", ending.solved.seconds);
 }
 

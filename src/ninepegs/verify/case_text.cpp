@@ -98,6 +98,7 @@ std::string caseOf(const Game& game, const Finding& finding) {
     out.expect = {"not legal " + out.play.back()};
     out.play.pop_back();
   }
+  if (!finding.expects.empty()) out.expect = {finding.expects};
   if (finding.kind == FindingKind::drawOverWin)
     for (const Result& end : game.checks()->endsThatHold(finding.last))
       if (end.kind == ResultKind::win && out.expect.empty())

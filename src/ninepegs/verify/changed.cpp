@@ -6,6 +6,7 @@
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/verify/case_text.hpp"
 #include "ninepegs/verify/inspect.hpp"
+#include "ninepegs/verify/work.hpp"
 
 namespace ninepegs::verify {
 namespace {
@@ -26,8 +27,9 @@ class Changer {
 
   std::vector<Position> run() {
     std::vector<Position> out;
+    WorkScope work(limits::partSteps);
     for (std::size_t number = 0; number < triesEach * options_.most; ++number) {
-      if (out.size() == options_.most || wantsStop(options_.stop)) break;
+      if (out.size() == options_.most || wantsStop(options_.stop) || tooMuchWork()) break;
       Stream stream(options_.seed ^ ownDraws, number);
       try {
         Position one = changed(base(stream), stream);

@@ -7,17 +7,20 @@
 #include <chrono>
 #include <deque>
 
+#include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/parallel.hpp"
+#include "ninepegs/base/text.hpp"
 #include "ninepegs/verify/changed.hpp"
 #include "ninepegs/verify/lint.hpp"
 #include "ninepegs/verify/shorten.hpp"
 #include "ninepegs/verify/views.hpp"
 #include "ninepegs/verify/watcher.hpp"
+#include "ninepegs/verify/work.hpp"
 
 namespace ninepegs::verify {
 namespace {
 
-constexpr std::uint64_t playoutsAPiece = 64;
+constexpr std::uint64_t playoutsAPiece = 64, fewPlayouts = 8;
 // A pair of games of which a side sees the same takes the time of about ten playouts.
 constexpr std::uint64_t playoutsAPair = 60, pairsAtLeast = 100;
 constexpr std::uint64_t remarkPlayouts = 200;
@@ -80,10 +83,16 @@ Finding withGame(const Game& game, FindingKind kind, int line, const Evidence::F
 Finding described(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,
                   const CheckOptions& options) {
   if (!options.described) return findingOf(kind, line, seen);
-  if (kind == FindingKind::endless) {
-    Endless way = endlessWay(game, seen.moves);
+  if (kind == FindingKind::growing && line > 0) {  // given up where the number had run away
+    Finding finding = withGame(game, kind, line, seen, {seen.moves, false});
+    finding.message = seen.message;
+    return finding;
+  }
+  if (kind == FindingKind::endless || kind == FindingKind::growing) {
+    Endless way = endlessWay(game, seen.moves, static_cast<std::size_t>(plyLimitOf(game, options)));
     Finding finding = withGame(game, kind, line, seen, {way.moves, false});
     finding.message = way.message;
+    finding.expects = way.expects;
     return finding;
   }
   ShortenOptions how;
@@ -112,37 +121,61 @@ class Check {
  public:
   Check(const Game& game, const CheckOptions& options) : game_(game), options_(options) {
     for (int thread = 0; thread < options.threads; ++thread)
-      watchers_.emplace_back(game,
-                             Watcher::Options{options.seed, options.closely, options.plyLimit});
+      watchers_.emplace_back(
+          game, Watcher::Options{options.seed, options.closely, plyLimitOf(game, options)});
   }
 
   CheckReport run() {
-    if (options_.examples) report_.examples = runExamples(game_, options_.threads, options_.stop);
-    for (const ExampleRun& run : report_.examples)
-      for (const Finding& finding : run.findings) report_.findings.push_back(finding);
-    playouts();
+    cases();
+    part(CheckPart::playouts, options_.playouts > 0, [&] { return playouts(); });
     report_.evidence = evidence();
-    if (!report_.endless && !wantsStop(options_.stop)) otherWays();
-    report_.stopped = wantsStop(options_.stop);
+    part(CheckPart::otherWays, options_.playouts > 0 && !report_.endless,
+         [&] { return otherWays(); });
     for (const auto& [key, seen] : report_.evidence.faults)
       report_.findings.push_back(described(game_, key.first, key.second, seen, options_));
-    if (const auto* sheet = dynamic_cast<const SheetGame*>(&game_);
-        options_.remarks && sheet != nullptr)
-      report_.remarks = lint(*sheet, {std::min<std::uint64_t>(options_.playouts, remarkPlayouts),
-                                      options_.seed, options_.stop});
-    if (options_.unnamed)
+    const auto* sheet = dynamic_cast<const SheetGame*>(&game_);
+    part(CheckPart::remarks, options_.remarks && sheet != nullptr, [&] { return remarks(*sheet); });
+    part(CheckPart::symmetries, options_.unnamed && game_.checks() != nullptr, [&] {
       report_.symmetries = trySymmetries(game_, {.seed = options_.seed, .stop = options_.stop});
-    if (options_.parts)
-      report_.parts =
+      return extentOf(report_.symmetries.games > 0, report_.symmetries.broken);
+    });
+    part(CheckPart::conditions, options_.parts && game_.checks() != nullptr, [&] {
+      PartUses uses =
           partUses(game_, {options_.seed, partGames, partPlies(options_.playouts), options_.stop});
-    views();
+      report_.parts = std::move(uses.parts);
+      return extentOf(uses.plies > 0 || report_.parts.empty(), uses.broken);
+    });
+    part(CheckPart::secrets, game_.secrets() != nullptr && options_.playouts > 0,
+         [&] { return views(); });
+    longGames();
+    report_.stopped = wantsStop(options_.stop) && !report_.complete();
     return std::move(report_);
   }
 
  private:
-  void playouts();
-  void otherWays();
-  void views();
+  static Extent extentOf(bool any, bool broken) {
+    return !broken ? Extent::whole : any ? Extent::part : Extent::none;
+  }
+  // Does a part, if it is wanted and there is still time, and notes how much of it was done.
+  template <class Work>
+  void part(CheckPart which, bool wanted, Work work) {
+    Extent& extent = report_.extent[static_cast<std::size_t>(which)];
+    if (!wanted) return;
+    extent = Extent::none;
+    if (wantsStop(options_.stop)) return;
+    if (options_.begins) options_.begins(which);
+    try {
+      StopScope scope(options_.stop);
+      extent = work();
+    } catch (const Stopped&) {  // in the middle of something that has no half
+    }
+  }
+  void cases();
+  Extent playouts();
+  Extent otherWays();
+  Extent remarks(const SheetGame& sheet);
+  Extent views();
+  void longGames();
   // What was begun with, and what was seen since.
   Evidence evidence() const {
     Evidence out = options_.begun;
@@ -157,18 +190,65 @@ class Check {
   CheckReport report_;
 };
 
-void Check::playouts() {
+void Check::cases() {
+  if (!options_.examples) return;
+  if (options_.begins) options_.begins(CheckPart::cases);
+  report_.examples = runExamples(game_, options_.threads, options_.stop);
+  report_.cases = exampleCount(game_);
+  if (report_.cases > 0)
+    report_.extent[static_cast<std::size_t>(CheckPart::cases)] =
+        extentOf(!report_.examples.empty(), report_.examples.size() < report_.cases);
+  for (const ExampleRun& run : report_.examples)
+    for (const Finding& finding : run.findings) report_.findings.push_back(finding);
+}
+
+Extent Check::remarks(const SheetGame& sheet) {
+  LintReport found = lint(sheet, {std::min<std::uint64_t>(options_.playouts, remarkPlayouts),
+                                  options_.seed, options_.stop});
+  report_.remarks = std::move(found.remarks);
+  return extentOf(true, !found.complete);
+}
+
+// Long games are no fault: nothing comes again and nothing runs away.
+void Check::longGames() {
+  const Evidence& seen = report_.evidence;
+  if (seen.givenUp > 0)
+    report_.remarks.push_back(
+        {0,
+         fmt::format("{} of {} playouts were given up: the rules took more than {} steps in one "
+                     "game, all positions together",
+                     grouped(seen.givenUp), grouped(seen.playouts), grouped(limits::gameSteps)),
+         "what takes long? `ninepegs explain GAME --program` names the class of every move"});
+  if (seen.tooLong == 0 || seen.faults.count({FindingKind::endless, 0}) > 0 ||
+      seen.faults.count({FindingKind::growing, 0}) > 0)
+    return;
+  int line = game_.info().ends.empty() ? 0 : game_.info().ends.front().line;
+  report_.remarks.push_back(
+      {line,
+       fmt::format("{} of {} playouts went on for {} plies without an end; no position came again, "
+                   "and no number ran away",
+                   grouped(seen.tooLong), grouped(seen.playouts),
+                   grouped(static_cast<unsigned long long>(plyLimitOf(game_, options_)))),
+       "if long games are meant, say in `ends`: may last 4000 plies; or give --plies N"});
+}
+
+Extent Check::playouts() {
   std::atomic<std::uint64_t> done{options_.begun.playouts};
   auto playOne = [&](std::uint64_t number, int thread) { watchers_[thread].playout(number); };
   std::uint64_t from = done, first = std::min(options_.playouts, playoutsAPiece);
   if (from == 0) {
     // Where many of the first playouts come to no end, more of them show no more and take very
     // long.
-    inParallel(first, options_.threads, playOne, options_.stop);
-    std::uint64_t endless = 0;
-    for (const Watcher& watcher : watchers_) endless += watcher.endless();
-    report_.endless = endless >= playoutsAPiece / 4 && options_.playouts > first;
-    done = from = first;
+    for (std::uint64_t many : {std::min(first, fewPlayouts), first}) {
+      inParallel(
+          many - from, options_.threads,
+          [&](std::uint64_t number, int thread) { playOne(from + number, thread); }, options_.stop);
+      std::uint64_t endless = 0;
+      for (const Watcher& watcher : watchers_) endless += watcher.endless();
+      report_.endless = endless >= std::max<std::uint64_t>(many / 4, 2) && options_.playouts > many;
+      done = from = many;
+      if (report_.endless || wantsStop(options_.stop)) break;
+    }
   }
   // In rounds, so that now and then all that was done can be kept.
   std::uint64_t round = options_.keep ? 4 : ~0ull / playoutsAPiece;
@@ -190,7 +270,7 @@ void Check::playouts() {
     };
     auto begun = std::chrono::steady_clock::now();
     inParallel(pieces, options_.threads, play, options_.stop);
-    if (wantsStop(options_.stop)) return;
+    if (wantsStop(options_.stop)) break;
     from = to;
     auto now = std::chrono::steady_clock::now();
     if (now - begun < std::chrono::milliseconds(200)) round *= 2;
@@ -202,9 +282,11 @@ void Check::playouts() {
   }
   bool whole = !report_.endless && !wantsStop(options_.stop);
   if (options_.keep && whole) options_.keep(evidence());
+  std::uint64_t played = evidence().playouts;
+  return extentOf(played > 0, played < options_.playouts);
 }
 
-void Check::otherWays() {
+Extent Check::otherWays() {
   std::vector<Position> start, cases = casePositions(game_);
   std::uint64_t groups = groupsFor(options_.playouts);
   std::vector<Steer> ways = {Steer::putOff, Steer::hurry, Steer::rare};
@@ -247,21 +329,31 @@ void Check::otherWays() {
       report_.evidence.see({key.first, key.second, one.message}, one);
     }
   }
+  std::uint64_t played = 0;
+  for (const WayEvidence& way : report_.ways) played += way.games;
+  return extentOf(played > 0, wantsStop(options_.stop) ||
+                                  played < seen.size() * static_cast<std::size_t>(games));
 }
 
-void Check::views() {
-  if (game_.secrets() == nullptr || options_.playouts == 0) return;
+Extent Check::views() {
   std::uint64_t games = options_.closely
                             ? options_.playouts
                             : std::max(std::min((options_.playouts + 3) / 4, pairsAtLeast),
                                        (options_.playouts + playoutsAPair - 1) / playoutsAPair);
   ViewTest views = testViews(game_, games, {options_.seed, options_.threads, options_.stop});
   report_.viewPairs = views.pairs;
-  report_.shown = disclosures(game_, {options_.seed, disclosureGames, options_.stop});
+  Disclosures shown = disclosures(game_, {options_.seed, disclosureGames, options_.stop});
+  report_.shown = std::move(shown.lines);
   for (Finding& finding : views.findings) report_.findings.push_back(std::move(finding));
+  return extentOf(views.pairs > 0 || shown.games > 0, views.broken || shown.broken);
 }
 
 }  // namespace
+
+int plyLimitOf(const Game& game, const CheckOptions& options) {
+  if (options.plyLimit > 0) return options.plyLimit;
+  return game.info().mayLast > 0 ? game.info().mayLast : limits::usualPlies;
+}
 
 CheckReport check(const Game& game, const CheckOptions& options) {
   return Check(game, options).run();

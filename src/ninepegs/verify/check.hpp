@@ -5,8 +5,11 @@
 //   for (const verify::Finding& finding : report.findings) texts.push_back(finding.message);
 #pragma once
 
+#include <algorithm>
+#include <array>
 #include <cstdint>
 #include <functional>
+#include <optional>
 #include <vector>
 
 #include "ninepegs/base/stop.hpp"
@@ -20,12 +23,16 @@
 
 namespace ninepegs::verify {
 
+// The parts of a check, in the order of its work.
+enum class CheckPart { cases, playouts, otherWays, remarks, symmetries, conditions, secrets };
+inline constexpr int checkParts = 7;
+
 struct CheckOptions {
   std::uint64_t playouts = 10000;
   std::uint64_t seed = 1;
   int threads = 1;       // changes no result
   bool examples = true;  // also run the cases
-  int plyLimit = 2000;   // a playout that is longer is a finding
+  int plyLimit = 0;      // a playout is broken off there; 0: see plyLimitOf
   // Texts and symmetries are tried at the start, and in positions that are drawn: so many that it
   // takes no more time than the playouts themselves. Where something is secret, pairs of games are
   // played to find what leaks: one for every sixty playouts, or a hundred, but not more than one
@@ -38,6 +45,7 @@ struct CheckOptions {
   std::size_t shortenBudget = 200'000;  // positions tried for the shortest failing game
   const StopFlag* stop = nullptr;
   std::function<void(std::uint64_t done)> progress;  // called now and then, from any thread
+  std::function<void(CheckPart part)> begins;        // called before each part
   // Of the same check, with as many playouts or fewer: goes on behind its playouts.
   Evidence begun;
   // If given, called about once a second, and when the playouts are done, with all that they
@@ -45,18 +53,38 @@ struct CheckOptions {
   std::function<void(const Evidence&)> keep;
 };
 
+// A playout is broken off after so many plies: those of the options, else what the game says that
+// it may last, else limits::usualPlies.
+int plyLimitOf(const Game& game, const CheckOptions& options);
+
+enum class Extent {
+  notAsked,  // of the options, or the game has nothing of the kind
+  none,      // it was asked for, and nothing was looked at
+  part,      // some of it was: it was stopped, or given up because it takes too long
+  whole
+};
+
 struct CheckReport {
   std::vector<ExampleRun> examples;
   Evidence evidence;
-  std::uint64_t viewPairs = 0;       // positions that look the same to a side, compared
-  std::vector<Disclosure> shown;     // what each line of a view discloses
-  std::vector<Finding> findings;     // examples first, then by kind and line
-  std::vector<Remark> remarks;       // no faults: what is suspect
-  std::vector<PartUse> parts;        // of the conditions
-  std::vector<WayEvidence> ways;     // games that were drawn another way
-  SymmetryTrial symmetries;          // those that the game does not name
-  bool endless = false;              // broken off after 64 playouts: a quarter of them had no end
-  bool stopped = false;              // what was done until then is in the evidence
+  std::uint64_t viewPairs = 0;              // positions that look the same to a side, compared
+  std::vector<Disclosure> shown;            // what each line of a view discloses
+  std::vector<Finding> findings;            // examples first, then by kind and line
+  std::vector<Remark> remarks;              // no faults: what is suspect
+  std::vector<PartUse> parts;               // of the conditions
+  std::vector<WayEvidence> ways;            // games that were drawn another way
+  SymmetryTrial symmetries;                 // those that the game does not name
+  std::array<Extent, checkParts> extent{};  // of each part
+  std::size_t cases = 0;                    // that there are; `examples` holds those that were run
+  bool endless = false;  // broken off after the first playouts: a quarter of them had no end
+  bool stopped = false;  // asked to stop; what was done until then is here
+
+  Extent of(CheckPart part) const { return extent[static_cast<std::size_t>(part)]; }
+  // All that was asked for was looked at.
+  bool complete() const {
+    return std::none_of(extent.begin(), extent.end(),
+                        [](Extent one) { return one == Extent::none || one == Extent::part; });
+  }
   std::optional<EveryReport> every;  // see addEvery
 };
 

@@ -1,6 +1,7 @@
 #include "ninepegs/verify/disclosures.hpp"
 
 #include "ninepegs/base/random.hpp"
+#include "ninepegs/verify/work.hpp"
 
 namespace ninepegs::verify {
 namespace {
@@ -37,14 +38,19 @@ void look(const Game& game, const Position& position, int side, std::vector<Disc
 
 }  // namespace
 
-std::vector<Disclosure> disclosures(const Game& game, const DisclosureOptions& options) {
-  std::vector<Disclosure> out;
-  if (game.secrets() == nullptr) return out;
+Disclosures disclosures(const Game& game, const DisclosureOptions& options) {
+  Disclosures all;
+  std::vector<Disclosure>& out = all.lines;
+  if (game.secrets() == nullptr) return all;
   for (RuleLine& line : game.secrets()->viewLines())
     out.push_back({std::move(line), 0, 0, 0, 0, 0});
-  if (out.empty()) return out;
+  if (out.empty()) return all;
   std::unique_ptr<LivePosition> live = game.live();
-  for (int number = 0; number < options.games && !wantsStop(options.stop); ++number) {
+  StopScope stop(options.stop);
+  WorkScope work(limits::partSteps);
+  for (int number = 0; number < options.games && !all.broken; ++number) {
+    all.broken = wantsStop(options.stop);
+    if (all.broken) break;
     Stream stream(options.seed ^ ownGames, static_cast<std::uint64_t>(number));
     live->setUp(game.start());
     try {
@@ -54,10 +60,15 @@ std::vector<Disclosure> disclosures(const Game& game, const DisclosureOptions& o
       std::size_t step = met.size() / viewsAGame + 1;
       for (std::size_t at = 0; at < met.size(); at += step)
         for (int side = 0; side < 2; ++side) look(game, met[at], side, out);
+      ++all.games;
+    } catch (const Stopped&) {
+      all.broken = true;
+    } catch (const TooMuchWork&) {
+      all.broken = true;
     } catch (const BadInput&) {  // no end: `check` tells of it
     }
   }
-  return out;
+  return all;
 }
 
 }  // namespace ninepegs::verify

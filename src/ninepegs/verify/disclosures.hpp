@@ -1,6 +1,7 @@
 // What each line of a view gives away of the other side's secrets, measured in random games.
 //
-//   for (const verify::Disclosure& one : verify::disclosures(*game, {.seed = 1, .games = 20}))
+//   for (const verify::Disclosure& one : verify::disclosures(*game, {.seed = 1, .games =
+//   20}).lines)
 //     texts.push_back(one.line.text);
 #pragma once
 
@@ -27,8 +28,13 @@ struct DisclosureOptions {
   const StopFlag* stop = nullptr;
 };
 
+struct Disclosures {
+  std::vector<Disclosure> lines;
+  int games = 0;        // that were looked at
+  bool broken = false;  // stopped, or given up because it takes too long
+};
 // In the order of GameSecrets::viewLines; empty if nothing is secret or there are no such lines.
 // Both sides look after each ply. The same for the same seed.
-std::vector<Disclosure> disclosures(const Game& game, const DisclosureOptions& options);
+Disclosures disclosures(const Game& game, const DisclosureOptions& options);
 
 }  // namespace ninepegs::verify

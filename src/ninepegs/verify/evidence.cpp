@@ -16,6 +16,8 @@ std::string findingName(FindingKind kind) {
       return "endless move";
     case FindingKind::endless:
       return "endless";
+    case FindingKind::growing:
+      return "number without bound";
     case FindingKind::invariant:
       return "invariant";
     case FindingKind::symmetry:
@@ -58,6 +60,8 @@ void Evidence::see(const Fault& fault, FirstSeen seen) {
 void Evidence::merge(const Evidence& other) {
   playouts += other.playouts;
   unfinished += other.unfinished;
+  tooLong += other.tooLong;
+  givenUp += other.givenUp;
   symmetryTests += other.symmetryTests;
   for (const auto& [outcome, number] : other.outcomes) outcomes[outcome] += number;
   lengths.merge(other.lengths);

@@ -22,11 +22,12 @@ enum class FindingKind {
   drawOverWin,  // a draw was announced though a side had won
   noEnd,        // nobody can move and no end holds
   runaway,      // a move goes on without end
-  endless,      // a playout went on to the limit of plies
+  endless,      // a playout went on to the limit of plies, and a position came again
   invariant,    // a line of `always` does not hold
   symmetry,     // a symmetry of the sheet does not hold
   leak,         // a side learns what is secret
   ambiguous,    // two moves to different positions have one text
+  growing,      // a playout went on to the limit of plies, and a number grew or fell all the time
 };
 std::string findingName(FindingKind kind);  // as in JSON: "case", "overwrite", "draw over win" ...
 
@@ -38,6 +39,7 @@ struct Finding {
   std::string from;                // text of the position the moves start from; empty: the start
   std::vector<std::string> moves;  // that lead to the fault
   std::string position;            // text of the position they lead to
+  std::string expects;             // of a case: what does not hold there, and should; may be empty
   bool shortest = false;           // no shorter game shows the fault: all were tried
   std::uint64_t playout = 0;       // which playout found it first
   Steer way = Steer::uniform;      // how its moves were drawn
@@ -74,6 +76,8 @@ struct Evidence {
   std::uint64_t playouts = 0;
   std::map<Outcome, std::uint64_t> outcomes;
   std::uint64_t unfinished = 0;     // playouts without a result
+  std::uint64_t tooLong = 0;        // ... of these, that went on to the limit of plies
+  std::uint64_t givenUp = 0;        // ... that took too many steps, all positions together
   Spread lengths;                   // plies of a playout
   Spread choices;                   // legal moves of a position
   std::vector<std::uint64_t> uses;  // of each line of the rules

@@ -250,19 +250,43 @@ ExampleRun Runner::run() {
 
 }  // namespace
 
+namespace {
+
+// The game, and its variants if it is none itself.
+template <class Look>
+void eachGameOfCases(const Game& game, Look look) {
+  if (game.checks() != nullptr) look(game);
+  if (!game.info().variant.empty()) return;
+  for (const auto& [name, says] : game.info().variants) {
+    std::shared_ptr<const Game> variant = game.variant(name);
+    if (variant->checks() != nullptr) look(*variant);
+  }
+}
+
+}  // namespace
+
 std::vector<ExampleRun> runExamples(const Game& game, int threads, const StopFlag* stop) {
   std::vector<ExampleRun> runs;
-  auto run = [&](const Game& played) {
-    if (played.checks() == nullptr) return;
-    for (const Example& example : played.checks()->examples())
-      if (!wantsStop(stop)) runs.push_back(Runner(played, example, threads, stop).run());
-  };
-  run(game);
-  if (game.info().variant.empty())
-    for (const auto& [name, says] : game.info().variants) run(*game.variant(name));
+  StopScope scope(stop);
+  eachGameOfCases(game, [&](const Game& played) {
+    for (const Example& example : played.checks()->examples()) {
+      if (wantsStop(stop)) return;
+      try {
+        ExampleRun one = Runner(played, example, threads, stop).run();
+        if (!wantsStop(stop)) runs.push_back(std::move(one));
+      } catch (const Stopped&) {
+      }
+    }
+  });
   std::stable_sort(runs.begin(), runs.end(),
                    [](const ExampleRun& a, const ExampleRun& b) { return a.line < b.line; });
   return runs;
+}
+
+std::size_t exampleCount(const Game& game) {
+  std::size_t all = 0;
+  eachGameOfCases(game, [&](const Game& played) { all += played.checks()->examples().size(); });
+  return all;
 }
 
 }  // namespace ninepegs::verify

@@ -18,7 +18,9 @@ struct ExampleRun {
 };
 
 // Every example in the order of lines, those of all variants in their variant. When asked to stop,
-// those that are left are left out.
+// those that are left are left out, and the one that was begun with them.
 std::vector<ExampleRun> runExamples(const Game& game, int threads, const StopFlag* stop = nullptr);
+// How many there are.
+std::size_t exampleCount(const Game& game);
 
 }  // namespace ninepegs::verify

@@ -29,7 +29,7 @@ class Linter {
   Linter(const SheetGame& game, const LintOptions& options)
       : game_(game), rules_(game.rules()), options_(options) {}
 
-  std::vector<Remark> run() {
+  LintReport run() {
     ends();
     draws();
     pieces();
@@ -38,10 +38,13 @@ class Linter {
     neverMeeting();
     views();
     wholeBoards();
-    remarkPlayouts(game_, options_, hiddenEnds_, out_);
+    notation();
+    LintReport report;
+    remarkPlayouts(game_, options_, hiddenEnds_, out_, report);
     std::stable_sort(out_.begin(), out_.end(),
                      [](const Remark& a, const Remark& b) { return a.line < b.line; });
-    return std::move(out_);
+    report.remarks = std::move(out_);
+    return report;
   }
 
  private:
@@ -56,6 +59,7 @@ class Linter {
   void neverMeeting();
   void views();
   void wholeBoards();
+  void notation();
   // A comparison with a plain number as the least and the greatest value that fit.
   struct Interval {
     std::string of;
@@ -374,9 +378,21 @@ void Linter::wholeBoards() {
     });
 }
 
+// What a position holds beside the fields of its notation cannot be written in it.
+void Linter::notation() {
+  if (!rules_.notation) return;
+  std::vector<std::string> beside = rules_.besideNotation();
+  if (!beside.empty())
+    say(rules_.notation->span.line,
+        fmt::format("no field of the FEN carries {}: where a position differs in that from one "
+                    "that is read from the FEN, none is printed",
+                    joined(beside, ", ")),
+        "leave it out of the rules, or live without the FEN there");
+}
+
 }  // namespace
 
-std::vector<Remark> lint(const SheetGame& game, const LintOptions& options) {
+LintReport lint(const SheetGame& game, const LintOptions& options) {
   return Linter(game, options).run();
 }
 

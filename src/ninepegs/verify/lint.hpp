@@ -17,7 +17,11 @@ struct LintOptions {
   const StopFlag* stop = nullptr;
 };
 
-// In the order of lines; the same for the same seed.
-std::vector<Remark> lint(const SheetGame& game, const LintOptions& options);
+struct LintReport {
+  std::vector<Remark> remarks;  // in the order of lines; the same for the same seed
+  std::uint64_t playouts = 0;   // that were looked at
+  bool complete = true;         // false: stopped, or given up because they take too long
+};
+LintReport lint(const SheetGame& game, const LintOptions& options);
 
 }  // namespace ninepegs::verify

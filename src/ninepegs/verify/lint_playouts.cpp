@@ -9,6 +9,7 @@
 
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/verify/work.hpp"
 
 namespace ninepegs::verify {
 namespace {
@@ -46,17 +47,37 @@ class Playouts {
         possible_(rules_.moves.size(), false),
         hidden_(rules_.ends.size()) {
     for (const EndRule& end : rules_.ends) await(end, *end.condition);
+    for (std::size_t move = 0; move < rules_.moves.size(); ++move)
+      for (std::size_t i = 0; i < rules_.moves[move].body.size(); ++i) {
+        const Clause& one = rules_.moves[move].body[i];
+        if (as<Maximise>(one) == nullptr) continue;
+        Rules without = rules_;
+        Clauses& body = without.moves[move].body;
+        body.erase(body.begin() + static_cast<std::ptrdiff_t>(i));
+        measured_.push_back({one.span.line, SheetGame::fromRules(std::move(without)), 0, false});
+      }
   }
 
   void run() {
-    for (; played_ < options_.playouts && !wantsStop(options_.stop); ++played_) {
+    StopScope stop(options_.stop);
+    WorkScope work(limits::partSteps);
+    for (; played_ < options_.playouts && !wantsStop(options_.stop) && !tooMuchWork(); ++played_) {
       try {
+        WorkScope game(limits::gameSteps);
         playOut(played_);
+      } catch (const Stopped&) {
+        return;
+      } catch (const TooMuchWork&) {
+        givenUp_ = givenUp_ || !tooMuchWork();
       } catch (const RunawayRules& error) {
         const Diagnostic& first = error.diagnostics().front();
         runaways_.insert({first.place.line, {first.place.line, first.message, first.hint}});
       }
     }
+  }
+  void into(LintReport& report) const {
+    report.playouts = played_;
+    report.complete = played_ == options_.playouts && !givenUp_;
   }
   void remark(const std::set<std::size_t>& hiddenEnds, std::vector<Remark>& out) const;
 
@@ -85,15 +106,20 @@ class Playouts {
       lookAtNumbers(position_, ply == 0);
       if (live_->ended()) {
         lookAtEnd(position_);
+        lookAtStuckWinner(position_);
         countResult(live_->outcome());
         return;
       }
       live_->listMoves(moves_);
       stalled_ = stalled_ || moves_.empty();
       if (moves_.empty()) return;
+      lookAtMeasures(position_);
       for (const Move& move : moves_)
         if (move.group < possible_.size()) possible_[move.group] = true;
-      live_->play(moves_[stream.below(static_cast<std::uint32_t>(moves_.size()))]);
+      Move chosen = moves_[stream.below(static_cast<std::uint32_t>(moves_.size()))];
+      moves(ply).push_back(chosen);
+      mover_ = live_->toMove();
+      live_->play(chosen);
     }
   }
 
@@ -124,12 +150,51 @@ class Playouts {
   }
   void remarkResults(std::vector<Remark>& out) const;
 
+  std::vector<Move>& moves(int ply) {
+    if (ply == 0) line_.clear();
+    return line_;
+  }
+
+  // A win for not being able to move, of the side that was to move again and could not.
+  void lookAtStuckWinner(const Position& position) {
+    Outcome outcome = live_->outcome();
+    if (!rules_.usesAgain || outcome.kind != ResultKind::win) return;
+    auto end = static_cast<std::size_t>(outcome.end);
+    if (outcome.winner != game_.toMove(position) || mover_ != outcome.winner ||
+        stuckWinners_.count(end) > 0 || !asksForMoves(*rules_.ends[end].condition))
+      return;
+    std::vector<std::string> texts;
+    Position at = start_;
+    for (const Move& move : line_) {
+      texts.push_back(game_.moveText(at, move));
+      game_.apply(at, move);
+    }
+    stuckWinners_[end] = {outcome.winner, std::move(texts)};
+  }
+
+  // Of moves that keep only the greatest: did it ever leave one out?
+  void lookAtMeasures(const Position& position) {
+    for (Measured& one : measured_) {
+      if (one.dropped || one.positions >= measuredPositions) continue;
+      ++one.positions;
+      one.dropped = one.without->countMoves(position) > moves_.size();
+    }
+  }
+
   void lookAtEnd(const Position& position) {
     std::vector<Result> all = game_.endsThatHold(position);
     if (all.empty() || all[0].kind != ResultKind::draw) return;
     for (const Result& other : all)
       if (other.kind == ResultKind::win) hidden_[all[0].end].insert(other.end);
   }
+
+  struct Measured {
+    int line = 0;
+    std::shared_ptr<const SheetGame> without;
+    std::uint64_t positions = 0;
+    bool dropped = false;
+  };
+  static constexpr std::uint64_t measuredPositions = 2000;
 
   const SheetGame& game_;
   const Rules& rules_;
@@ -144,6 +209,11 @@ class Playouts {
   std::set<const NumberRule*> negative_;
   std::vector<Awaited> awaited_;
   bool stalled_ = false;
+  bool givenUp_ = false;            // a playout took too long
+  std::vector<Measured> measured_;  // by `must maximise`
+  std::map<std::size_t, std::pair<int, std::vector<std::string>>> stuckWinners_;  // by end
+  std::vector<Move> line_;                                                        // of this playout
+  int mover_ = -1;                  // who made its last move
   std::map<int, Remark> runaways_;  // by line
   std::uint64_t draws_ = 0;
   std::array<std::uint64_t, 2> wins_ = {0, 0};
@@ -206,6 +276,21 @@ void Playouts::remark(const std::set<std::size_t>& hiddenEnds, std::vector<Remar
                       one.number->name, one.value, one.value, one.end->name),
           fmt::format("can it be more? Then say: {} >= {}", one.number->name, one.value));
   for (const auto& [line, remark] : runaways_) out.push_back(remark);
+  for (const auto& [end, won] : stuckWinners_)
+    out.push_back(
+        {rules_.ends[end].span.line,
+         fmt::format("the end \"{}\" gave the win to {}, which was to move again and could "
+                     "not, after {}",
+                     rules_.ends[end].name, rules_.sides[won.first],
+                     clipped(joined(won.second, ", "), 300)),
+         "where the side that moves again is stuck, who should win? Ask first whether it "
+         "is to move: opponent wins \"...\" when stuck and next is SIDE"});
+  for (const Measured& one : measured_)
+    if (!one.dropped && one.positions > 0)
+      say(one.line,
+          fmt::format("`must maximise` left out no move in {}",
+                      plural(static_cast<long long>(one.positions), "position")),
+          "it measures where it stands, on the position as it is there");
   remarkResults(out);
   if (!stalled_) return;
   bool stuckEnd = std::any_of(rules_.ends.begin(), rules_.ends.end(),
@@ -219,10 +304,13 @@ void Playouts::remark(const std::set<std::size_t>& hiddenEnds, std::vector<Remar
 }  // namespace
 
 void remarkPlayouts(const SheetGame& game, const LintOptions& options,
-                    const std::set<std::size_t>& hiddenEnds, std::vector<Remark>& out) {
+                    const std::set<std::size_t>& hiddenEnds, std::vector<Remark>& out,
+                    LintReport& report) {
   Playouts playouts(game, options);
   playouts.run();
+  StopScope undisturbed(nullptr);
   playouts.remark(hiddenEnds, out);
+  playouts.into(report);
 }
 
 }  // namespace ninepegs::verify

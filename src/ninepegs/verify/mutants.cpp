@@ -5,10 +5,12 @@
 #include <map>
 #include <unordered_set>
 
+#include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/parallel.hpp"
 #include "ninepegs/verify/check.hpp"
 #include "ninepegs/verify/examples.hpp"
 #include "ninepegs/verify/position_store.hpp"
+#include "ninepegs/verify/work.hpp"
 
 namespace ninepegs::verify {
 
@@ -67,14 +69,15 @@ class Mutants::Asked {
         add(Difference::Kind::extra, -1, cells.empty() ? -1 : cells.front());
         out.back().text = text;
       }
+    } catch (const TooMuchWork&) {
+      throw;
     } catch (const BadInput&) {  // it comes to no end, or to too many moves
       add(Difference::Kind::runaway);
     }
   }
 
  private:
-  // The scene's position, with what this game remembers of those before it; false if it does not
-  // come there, which shows in an earlier scene.
+  // The scene's position, as this game comes to it; false: it does not, as an earlier scene shows.
   bool reach(const Scene& scene) {
     if (scene.moves.empty()) {
       live_->setUp(scene.position);
@@ -159,6 +162,7 @@ Mutants::Answer Mutants::answerOf(const Scene& scene, LivePosition& live) const 
 }
 
 void Mutants::run(const std::function<void(std::uint64_t done)>& progress) {
+  StopScope stop(options_.stop);
   SceneOptions how = options_.scenes;
   how.seed = options_.seed;
   how.stop = options_.stop;
@@ -167,21 +171,38 @@ void Mutants::run(const std::function<void(std::uint64_t done)>& progress) {
   std::unique_ptr<LivePosition> live = game_.live();
   for (const Scene& scene : scenes.all) try {
       answers_.push_back(answerOf(scene, *live));
+    } catch (const Stopped&) {
+      return;
     } catch (const BadInput&) {  // no end, or too many moves: `check` tells of it
     }
   std::atomic<std::uint64_t> done{0};
   inParallel(
       mutants_.size(), options_.threads,
       [&](std::uint64_t number, int) {
-        study(mutants_[number]);
+        studyOrLeave(mutants_[number]);
         if (progress) progress(++done);
       },
       options_.stop);
-  prove();
+  if (!wantsStop(options_.stop)) prove();
 }
 
-// What the sheet says in every position that can be reached; nothing if that is too much, or if
-// positions alone do not say what is legal.
+// One that cannot be studied to its end is left as if nothing had been seen of it.
+void Mutants::studyOrLeave(Mutant& mutant) const {
+  Mutant begun = mutant;
+  try {
+    WorkScope work(limits::mutantSteps);
+    study(begun);
+    begun.studied = !wantsStop(options_.stop);
+    mutant.givenUp = tooMuchWork();
+    if (mutant.givenUp) return;
+  } catch (const TooMuchWork&) {
+    mutant.givenUp = true;
+    return;
+  }
+  if (begun.studied) mutant = std::move(begun);
+}
+
+// What the sheet says in every position; nothing if they are too many, or do not say what is legal.
 std::vector<Mutants::Answer> Mutants::everyAnswer() const {
   std::vector<Answer> out;
   if (options_.proof == 0 || game_.remembersPositions()) return out;
@@ -190,6 +211,7 @@ std::vector<Mutants::Answer> Mutants::everyAnswer() const {
   store.add(game_.start());
   std::size_t moves = 0;
   Scene scene;
+  WorkScope work(limits::partSteps);
   for (std::uint32_t at = 0; at < store.size(); ++at) {
     store.get(at, scene.position);
     Outcome outcome = game_.result(scene.position).outcome();
@@ -210,7 +232,8 @@ std::vector<Mutants::Answer> Mutants::everyAnswer() const {
 void Mutants::prove() {
   std::vector<std::size_t> silent;
   for (std::size_t i = 0; i < mutants_.size(); ++i)
-    if (mutants_[i].game != nullptr && mutants_[i].shows.empty()) silent.push_back(i);
+    if (mutants_[i].studied && mutants_[i].game != nullptr && mutants_[i].shows.empty())
+      silent.push_back(i);
   if (silent.empty() || wantsStop(options_.stop)) return;
   std::vector<Answer> every = everyAnswer();
   if (every.empty()) return;
@@ -220,11 +243,15 @@ void Mutants::prove() {
       [&](std::uint64_t number, int) {
         Mutant& mutant = mutants_[silent[number]];
         Asked asked(*this, *mutant.game);
-        for (std::size_t i = 0; i < every.size() && found[number].empty(); ++i) {
-          if (wantsStop(options_.stop)) return;
-          asked.differences(every[i], static_cast<std::uint32_t>(i), 1, found[number]);
+        try {
+          WorkScope work(limits::mutantSteps);
+          for (std::size_t i = 0; i < every.size() && found[number].empty(); ++i) {
+            if (wantsStop(options_.stop)) return;
+            asked.differences(every[i], static_cast<std::uint32_t>(i), 1, found[number]);
+          }
+          mutant.same = found[number].empty();
+        } catch (const TooMuchWork&) {  // not proved
         }
-        mutant.same = found[number].empty();
       },
       options_.stop);
   std::map<std::uint32_t, std::uint32_t> added;  // of every -> of answers_
@@ -235,11 +262,6 @@ void Mutants::prove() {
       one.scene = at->second;
       mutants_[silent[number]].shows.push_back(one);
     }
-}
-
-std::size_t Mutants::same() const {
-  return static_cast<std::size_t>(
-      std::count_if(mutants_.begin(), mutants_.end(), [](const Mutant& one) { return one.same; }));
 }
 
 void Mutants::study(Mutant& mutant) const {
@@ -277,6 +299,8 @@ void Mutants::study(Mutant& mutant) const {
 void Mutants::notice(Mutant& mutant) const {
   try {
     lookForFaults(mutant);
+  } catch (const TooMuchWork&) {
+    throw;
   } catch (const BadInput& error) {  // no end, or too many moves: whoever plays it sees it
     mutant.noticedBy = findingName(FindingKind::runaway);
     mutant.noticedLine = error.diagnostics().front().place.line;
@@ -309,17 +333,25 @@ void Mutants::lookForFaults(Mutant& mutant) const {
   mutant.noticed = finding.message;
 }
 
-static bool leadsOn(Difference::Kind kind) {
-  using Kind = Difference::Kind;
-  return kind == Kind::after || kind == Kind::result || kind == Kind::told || kind == Kind::seen;
-}
-
 Parting Mutants::parting(const Mutant& mutant, std::size_t budget) const {
   Parting out;
+  try {
+    StopScope stop(options_.stop);
+    WorkScope work(limits::mutantSteps);
+    part(mutant, budget, out);
+    return out;
+  } catch (const Stopped&) {
+  } catch (const BadInput&) {  // it takes too long, or comes to no end
+  }
+  out.shortest = false;  // not all were tried
+  return out;
+}
+
+void Mutants::part(const Mutant& mutant, std::size_t budget, Parting& out) const {
   if (!mutant.shows.empty() && mutant.shows.front().kind == Difference::Kind::start) {
     out.shortest = true;
     out.difference = mutant.shows.front();
-    return out;
+    return;
   }
   struct Node {
     Scene scene;
@@ -327,11 +359,11 @@ Parting Mutants::parting(const Mutant& mutant, std::size_t budget) const {
     Move move;
   };
   std::vector<Node> nodes;
-  std::unordered_set<std::uint64_t> seen;
+  std::unordered_set<std::uint64_t> met;
   std::unique_ptr<LivePosition> live = game_.live();
   Asked asked(*this, *mutant.game);
   nodes.push_back({{game_.start(), Steer::uniform, 0, true, {}}, 0, {}});
-  seen.insert(game_.hash(game_.start()));
+  met.insert(game_.hash(game_.start()));
   std::vector<Difference> found;
   int best = 0;
   std::size_t work = 0;
@@ -341,7 +373,9 @@ Parting Mutants::parting(const Mutant& mutant, std::size_t budget) const {
     Answer answer = answerOf(nodes[at].scene, *live);
     found.clear();
     asked.differences(answer, 0, 1, found);
-    bool made = !found.empty() && leadsOn(found.front().kind);  // it takes the move to see it
+    using enum Difference::Kind;
+    Difference::Kind kind = found.empty() ? start : found.front().kind;
+    bool made = kind == after || kind == result || kind == told || kind == seen;  // by the move
     int length = nodes[at].scene.plies + (made ? 1 : 0);
     if (!found.empty() && (!out.shortest || length < best)) {
       out.moves.clear();
@@ -356,12 +390,11 @@ Parting Mutants::parting(const Mutant& mutant, std::size_t budget) const {
     work += answer.moves.size();
     if (work > budget) break;
     for (std::size_t i = 0; i < answer.moves.size(); ++i)
-      if (seen.insert(game_.hash(answer.after[i])).second)
+      if (met.insert(game_.hash(answer.after[i])).second)
         nodes.push_back({{answer.after[i], Steer::uniform, nodes[at].scene.plies + 1, true, {}},
                          at,
                          answer.moves[i]});
   }
-  return out;
 }
 
 }  // namespace ninepegs::verify

@@ -10,6 +10,7 @@
 // enough to look at positions of the sheet.
 #pragma once
 
+#include <algorithm>
 #include <cstdint>
 #include <functional>
 #include <memory>
@@ -47,6 +48,10 @@ struct Mutant {
   rules::Mutation mutation;
   std::shared_ptr<const SheetGame> game;  // null: the rules cannot be played so
   std::string refused;                    // ... and why not
+  // Was it asked in all scenes, and looked for faults? Else the rest says nothing: the work was
+  // stopped before, or, with `givenUp`, it takes too long.
+  bool studied = false;
+  bool givenUp = false;
   // Noticed by the sheet itself: the first case that fails, or the first fault of playouts.
   std::string noticedBy;  // "case", or a finding's name; empty: by nothing
   int noticedLine = 0;
@@ -97,7 +102,10 @@ class Mutants {
   };
   const std::vector<Answer>& answers() const { return answers_; }
   // How many of all() are proved to be the same as the sheet.
-  std::size_t same() const;
+  std::size_t same() const {
+    return static_cast<std::size_t>(std::count_if(mutants_.begin(), mutants_.end(),
+                                                  [](const Mutant& one) { return one.same; }));
+  }
   std::uint64_t met() const { return met_; }
 
   // Level by level through the positions of the sheet; `budget` moves at most are looked at.
@@ -106,6 +114,8 @@ class Mutants {
  private:
   class Asked;
   void study(Mutant& mutant) const;
+  void studyOrLeave(Mutant& mutant) const;
+  void part(const Mutant& mutant, std::size_t budget, Parting& out) const;
   void notice(Mutant& mutant) const;
   std::vector<Answer> everyAnswer() const;
   void prove();

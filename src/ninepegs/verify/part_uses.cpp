@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "ninepegs/verify/steering.hpp"
+#include "ninepegs/verify/work.hpp"
 
 namespace ninepegs::verify {
 namespace {
@@ -13,15 +14,16 @@ constexpr std::uint64_t weighed = 12;            // moves, by a steered game at 
 
 }  // namespace
 
-std::vector<PartUse> partUses(const Game& game, const PartUseOptions& options) {
-  std::vector<PartUse> out;
-  if (game.checks() == nullptr) return out;
+PartUses partUses(const Game& game, const PartUseOptions& options) {
+  PartUses all;
+  std::vector<PartUse>& out = all.parts;
+  if (game.checks() == nullptr) return all;
   std::vector<RuleLine> parts;
   try {
     parts = game.checks()->conditionParts();
   } catch (const BadInput&) {  // without shortcuts it needs more memory than there may be
   }
-  if (parts.empty()) return out;
+  if (parts.empty()) return all;
   std::size_t lines = ruleLinesOf(game).size();
   std::vector<std::uint64_t> uses(lines + 2 * parts.size(), 0);
   std::unique_ptr<LivePosition> live = game.live(uses);
@@ -38,21 +40,30 @@ std::vector<PartUse> partUses(const Game& game, const PartUseOptions& options) {
       plies += way == Steer::uniform ? 1 : std::min<std::uint64_t>(weighed, moves.size());
     }
   };
+  StopScope stop(options.stop);
+  WorkScope work(limits::partSteps);
   constexpr std::uint64_t each = 8;  // of eight uniform games, one of each other way
   for (std::uint64_t number = 0; number < static_cast<std::uint64_t>(options.games); ++number)
     for (Steer way : {Steer::uniform, Steer::putOff, Steer::hurry, Steer::rare}) {
       if (way != Steer::uniform && number % each != 0) continue;
-      if (plies >= options.plies || wantsStop(options.stop)) continue;
+      if (plies >= options.plies || all.broken) continue;
+      all.broken = wantsStop(options.stop);
+      if (all.broken) continue;
       try {
         play(way, number * steers + static_cast<std::uint64_t>(way));
+      } catch (const Stopped&) {
+        all.broken = true;
+      } catch (const TooMuchWork&) {
+        all.broken = true;
       } catch (const BadInput&) {  // no end, of which `check` tells, or too many moves
       }
     }
+  all.plies = plies;
   for (std::size_t i = 0; i < parts.size(); ++i)
     out.push_back({parts[i].line, parts[i].text, uses[lines + 2 * i], uses[lines + 2 * i + 1]});
   std::stable_sort(out.begin(), out.end(),
                    [](const PartUse& a, const PartUse& b) { return a.line < b.line; });
-  return out;
+  return all;
 }
 
 }  // namespace ninepegs::verify

@@ -1,7 +1,7 @@
 // How often each part of the sheet's conditions was asked, and what came of it: a part that was the
 // same every time decided nothing in the games that were played.
 //
-//   for (const verify::PartUse& one : verify::partUses(*game, {.seed = 1}))
+//   for (const verify::PartUse& one : verify::partUses(*game, {.seed = 1}).parts)
 //     if (one.held == 0 || one.failed == 0) texts.push_back(one.text);
 #pragma once
 
@@ -27,7 +27,11 @@ struct PartUseOptions {
   const StopFlag* stop = nullptr;
 };
 
-// In the order of lines; none of a game without such parts.
-std::vector<PartUse> partUses(const Game& game, const PartUseOptions& options);
+struct PartUses {
+  std::vector<PartUse> parts;  // in the order of lines; none of a game without such parts
+  std::uint64_t plies = 0;     // that were played and weighed
+  bool broken = false;         // stopped, or given up because it takes too long
+};
+PartUses partUses(const Game& game, const PartUseOptions& options);
 
 }  // namespace ninepegs::verify

@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <unordered_map>
 
-#include "ninepegs/base/limits.hpp"
 #include "ninepegs/verify/position_store.hpp"
+#include "ninepegs/verify/work.hpp"
 
 namespace ninepegs::verify {
 namespace {
@@ -26,6 +26,20 @@ class Finder {
         steering_(*live_, uses_) {}
 
   Scenes run() {
+    StopScope stop(options_.stop);
+    WorkScope work(limits::partSteps);
+    try {
+      all();
+    } catch (const Stopped&) {
+    } catch (const TooMuchWork&) {  // what was found will do
+      out_.broken = true;
+    }
+    out_.broken = out_.broken || wantsStop(options_.stop);
+    return std::move(out_);
+  }
+
+ private:
+  void all() {
     keep_ = Stream(options_.seed ^ 0x7363656e65, 0);
     start_ = {game_.start(), Steer::uniform, 0, true, {}};
     meet(start_, true);
@@ -34,7 +48,8 @@ class Finder {
       for (const Example& one : checks_->examples()) fromCase(one, cases);
     for (int number = 0; number < options_.games; ++number)
       for (int steer = 0; steer < steers; ++steer) {
-        if (wantsStop(options_.stop)) return std::move(out_);
+        out_.broken = tooMuchWork();
+        if (out_.broken || wantsStop(options_.stop)) return;
         Steer how = static_cast<Steer>(steer);
         if (how == Steer::fromCase && cases.empty()) continue;
         if (how == Steer::back && !game_.remembersPositions()) continue;
@@ -44,14 +59,13 @@ class Finder {
         from.steer = how;
         Stream stream(options_.seed, static_cast<std::uint64_t>(number * steers + steer));
         try {
+          WorkScope game(limits::gameSteps / 4);
           play(from, stream);
-        } catch (const BadInput&) {  // no end, or too many moves: `check` tells of it
+        } catch (const BadInput&) {  // no end, too long, or too many moves: `check` tells of it
         }
       }
-    return std::move(out_);
   }
 
- private:
   void fromCase(const Example& one, std::vector<Scene>& cases) {
     if (one.variant != game_.info().variant || !one.startsElsewhere) return;
     if (game_.ended(one.position)) return;

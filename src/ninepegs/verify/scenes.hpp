@@ -35,6 +35,7 @@ struct SceneOptions {
 struct Scenes {
   std::vector<Scene> all;  // the start is the first; all different
   std::uint64_t met = 0;   // positions that were looked at
+  bool broken = false;     // stopped, or given up because it takes too long
 };
 
 // The same for the same seed.

@@ -8,6 +8,7 @@
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/verify/inspect.hpp"
+#include "ninepegs/verify/work.hpp"
 
 namespace ninepegs::verify {
 namespace {
@@ -176,10 +177,12 @@ std::optional<std::size_t> Shortener::replay(const std::vector<Move>& moves) {
 
 }  // namespace
 
-Shortened shorten(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,
-                  const ShortenOptions& options) {
+namespace {
+
+// `kept` is the shortest that is known so far, whatever comes.
+Shortened shortened(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,
+                    std::vector<Move>& kept, const ShortenOptions& options) {
   Shortener shortener(game, kind, line, seen);
-  std::vector<Move> kept = seen.moves;
   shortener.cut(kept, options);
   if (std::optional<Shortened> best = shortener.all(kept, options)) return *best;
   // Leave out ever smaller parts while the fault stays.
@@ -201,52 +204,138 @@ Shortened shorten(const Game& game, FindingKind kind, int line, const Evidence::
   return {kept, false};
 }
 
-// The whole numbers of a position's text by what stands before them.
+}  // namespace
+
+Shortened shorten(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,
+                  const ShortenOptions& options) {
+  std::vector<Move> kept = seen.moves;
+  try {
+    StopScope stop(options.stop);
+    WorkScope work(limits::shortenSteps);
+    return shortened(game, kind, line, seen, kept, options);
+  } catch (const Stopped&) {
+  } catch (const TooMuchWork&) {
+  }
+  return {kept, false};
+}
+
+// The whole numbers of a position's text by what stands before them; of numbers on cells their sum.
 static std::map<std::string, long long> numbersOf(const std::string& text) {
   std::map<std::string, long long> out;
   for (const std::string& part : splitTrimmed(text, ';')) {
-    std::size_t blank = part.rfind(' ');
-    if (blank == std::string::npos) continue;
-    std::string digits = part.substr(blank + 1);
-    bool below = !digits.empty() && digits[0] == '-';
-    if (std::optional<unsigned long long> value = wholeNumber(digits.substr(below ? 1 : 0)))
-      out[part.substr(0, blank)] =
-          below ? -static_cast<long long>(*value) : static_cast<long long>(*value);
+    std::vector<std::string> words = splitTrimmed(part, ' ');
+    std::size_t numbers = 0;
+    long long sum = 0;
+    for (; numbers + 1 < words.size(); ++numbers) {
+      const std::string& digits = words[words.size() - 1 - numbers];
+      bool below = !digits.empty() && digits[0] == '-';
+      std::optional<unsigned long long> value = wholeNumber(digits.substr(below ? 1 : 0));
+      if (!value) break;
+      sum += below ? -static_cast<long long>(*value) : static_cast<long long>(*value);
+    }
+    if (numbers == 0) continue;
+    words.resize(words.size() - numbers);
+    out[joined(words, " ")] = sum;
   }
   return out;
 }
 
-Endless endlessWay(const Game& game, const std::vector<Move>& moves) {
-  constexpr std::size_t enough = 24;  // plies that show numbers running away
-  std::map<std::vector<std::uint64_t>, std::size_t> met;
-  std::vector<Position> positions = {game.start()};
-  met[game.identity(positions[0])] = 0;
-  Endless out;
-  for (const Move& move : moves) {
-    positions.push_back(positions.back());
-    game.apply(positions.back(), move);
-    out.moves.push_back(move);
-    std::size_t ply = positions.size() - 1;
-    auto [it, fresh] = met.insert({game.identity(positions.back()), ply});
-    if (fresh) continue;
-    out.message = fmt::format(
-        "a playout went on for {} plies without an end; after ply {} the position of ply {} comes "
-        "again",
-        moves.size(), ply, it->second);
-    return out;
+// Does it go one way all the time, and nowhere more slowly than a tenth of the whole?
+static bool runsAway(const std::vector<long long>& values) {
+  long long whole = values.back() - values.front();
+  if (whole == 0) return false;
+  for (std::size_t i = 1; i < values.size(); ++i) {
+    long long step = values[i] - values[i - 1];
+    if ((step > 0) != (whole > 0) || step == 0) return false;
+    if (std::abs(step) * 10 * static_cast<long long>(values.size() - 1) < std::abs(whole))
+      return false;
   }
-  out.message = fmt::format("a playout went on for {} plies without an end", moves.size());
-  std::size_t middle = positions.size() / 2;
-  std::map<std::string, long long> was = numbersOf(game.positionText(positions[middle])),
-                                   is = numbersOf(game.positionText(positions.back()));
-  for (const auto& [name, value] : is) {
-    auto before = was.find(name);
-    if (before == was.end() || before->second == value) continue;
-    out.message += fmt::format("; {} ran away, from {} after ply {} to {}", name, before->second,
-                               middle, value);
+  return true;
+}
+
+namespace {
+
+// Follows a game that goes on, and keeps what comes again and what grows.
+class EndlessWay {
+ public:
+  EndlessWay(const Game& game, const std::vector<Move>& moves, std::size_t limit)
+      : game_(game), moves_(moves), limit_(limit), position_(game.start()) {}
+
+  Endless run() {
+    met_[game_.identity(position_)] = {0, claims_};
+    std::size_t middle = limit_ / 2;
+    std::size_t step = std::max<std::size_t>(1, (moves_.size() - middle) / looks);
+    for (std::size_t ply = 1; ply <= moves_.size(); ++ply) {
+      game_.apply(position_, moves_[ply - 1]);
+      Result result = game_.result(position_);
+      claims_ += result.claim ? 1 : 0;
+      if (result.kind != ResultKind::ongoing && !result.claim) return {};  // only long
+      if (ply <= limit_ && comesAgain(ply)) return std::move(out_);
+      if (ply == enough) shown_ = numbersOf(game_.positionText(position_));
+      if (ply < middle || (ply - middle) % step != 0) continue;
+      for (const auto& [name, value] : numbersOf(game_.positionText(position_)))
+        numbers_[name].push_back(value);
+    }
+    runningAway(middle);
+    return std::move(out_);
   }
-  out.moves.resize(std::min(out.moves.size(), enough));
-  return out;
+
+ private:
+  static constexpr std::size_t enough = 24;  // plies that show numbers running away
+  static constexpr std::size_t looks = 8;    // at numbers, evenly spread from the middle on
+
+  std::string goesOn() const {
+    return fmt::format("a playout went on for {} plies without an end", grouped(limit_));
+  }
+  bool comesAgain(std::size_t ply) {
+    auto [it, fresh] = met_.insert({game_.identity(position_), {ply, claims_}});
+    if (fresh || it->second.second != claims_) return false;  // somebody could have claimed an end
+    out_.kind = FindingKind::endless;
+    out_.moves.assign(moves_.begin(), moves_.begin() + static_cast<std::ptrdiff_t>(ply));
+    out_.message = fmt::format("{}; after ply {} the position of ply {} comes again", goesOn(), ply,
+                               it->second.first);
+    out_.expects = "draw  # or whatever should hold when a position comes again";
+    return true;
+  }
+  void runningAway(std::size_t middle) {
+    for (const auto& [name, values] : numbers_) {
+      if (values.size() < looks || !runsAway(values)) continue;
+      if (!out_.kind) out_.message = goesOn();
+      out_.kind = FindingKind::growing;
+      out_.message += fmt::format("; {} ran away, from {} after ply {} to {} after ply {}", name,
+                                  values.front(), middle, values.back(), moves_.size());
+      if (out_.expects.empty()) out_.expects = expects(name, values.back() > values.front());
+    }
+    if (out_.kind)
+      out_.moves.assign(moves_.begin(), moves_.begin() + static_cast<std::ptrdiff_t>(
+                                                             std::min(moves_.size(), enough)));
+  }
+  std::string expects(const std::string& name, bool grows) const {
+    std::string what = name;
+    for (const std::string& number : game_.info().cellNumbers)
+      if (name == number) what = "total " + name + " of c for c in all";
+    auto it = shown_.find(name);
+    long long value = it == shown_.end() ? 0 : it->second;
+    if (!grows && value < 0) return what + " >= 0";
+    return fmt::format("{} {} {}  # put the bound that should hold here", what, grows ? "<" : ">",
+                       value);
+  }
+
+  const Game& game_;
+  const std::vector<Move>& moves_;
+  std::size_t limit_;
+  Position position_;
+  std::size_t claims_ = 0;  // positions so far in which an end could be claimed
+  std::map<std::vector<std::uint64_t>, std::pair<std::size_t, std::size_t>> met_;
+  std::map<std::string, std::vector<long long>> numbers_;
+  std::map<std::string, long long> shown_;
+  Endless out_;
+};
+
+}  // namespace
+
+Endless endlessWay(const Game& game, const std::vector<Move>& moves, std::size_t limit) {
+  return EndlessWay(game, moves, limit).run();
 }
 
 }  // namespace ninepegs::verify

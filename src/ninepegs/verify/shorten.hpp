@@ -2,6 +2,7 @@
 #pragma once
 
 #include <optional>
+#include <string>
 #include <vector>
 
 #include "ninepegs/base/stop.hpp"
@@ -27,11 +28,16 @@ struct ShortenOptions {
 Shortened shorten(const Game& game, FindingKind kind, int line, const Evidence::FirstSeen& seen,
                   const ShortenOptions& options);
 
-// What a game that does not end goes on with: its way into a loop, or numbers that run away.
+// What a game that does not end goes on with: its way into a loop (`endless`), or numbers that run
+// away (`growing`); none of these: it is only long.
 struct Endless {
+  std::optional<FindingKind> kind{};
   std::vector<Move> moves;  // to where a position comes again, or as many as show enough
   std::string message;
+  std::string expects;  // of a case: what does not hold behind these moves, and should
 };
-Endless endlessWay(const Game& game, const std::vector<Move>& moves);
+// `moves`: of a playout from the start that did not end within `limit` plies, and on from there, as
+// far as it was followed. If it ended then, it is only long.
+Endless endlessWay(const Game& game, const std::vector<Move>& moves, std::size_t limit);
 
 }  // namespace ninepegs::verify

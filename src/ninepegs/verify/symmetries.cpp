@@ -5,6 +5,7 @@
 #include <optional>
 
 #include "ninepegs/verify/inspect.hpp"
+#include "ninepegs/verify/work.hpp"
 
 namespace ninepegs::verify {
 namespace {
@@ -26,16 +27,27 @@ class Trial {
           }))
         unnamed.push_back(std::move(one));
     inspector_.emplace(game, unnamed);
-    for (Symmetry& one : unnamed) out_.all.push_back({std::move(one), {}, 0, 0, false, "", {}, {}});
+    for (Symmetry& one : unnamed)
+      out_.all.push_back({std::move(one), Stands::unknown, 0, 0, false, "", {}, {}});
   }
 
   SymmetryTrial run() {
+    WorkScope work(limits::partSteps);
     for (int number = 0; number < options_.games && !enough(); ++number) {
       try {
         playOne(static_cast<std::uint64_t>(number));
+        ++out_.games;
+      } catch (const Stopped&) {
+        break;
+      } catch (const TooMuchWork&) {
+        out_.broken = true;
+        break;
       } catch (const BadInput&) {  // no end, of which `check` tells, or too many moves
       }
     }
+    out_.broken = out_.broken || wantsStop(options_.stop);
+    StopScope undisturbed(nullptr);
+    WorkScope more(limits::partSteps);
     for (Tried& one : out_.all) finish(one);
     settleStart();
     return std::move(out_);
@@ -76,6 +88,7 @@ class Trial {
       faults_.clear();
       inspector_->moves(*live_, {false, i, 1}, faults_);
       ++one.positions;
+      if (one.stands == Stands::unknown) one.stands = Stands::holds;
       for (const Fault& fault : faults_)
         if (fault.kind == FindingKind::symmetry) failedAt(one, fault);
     }

@@ -15,6 +15,7 @@
 namespace ninepegs::verify {
 
 enum class Stands {
+  unknown,  // no position was looked at
   holds,
   nearly,  // it fails in few positions: so a slip in one direction, line or corner looks
   fails,   // no more was looked at it once that was plain
@@ -22,7 +23,7 @@ enum class Stands {
 
 struct Tried {
   Symmetry symmetry;
-  Stands stands = Stands::holds;
+  Stands stands = Stands::unknown;
   std::uint64_t positions = 0, failed = 0;
   bool start = false;  // the start is its own image, but for whose turn it is
   // Where it fails nearly never: what differs, in the one of these positions that was soonest.
@@ -35,6 +36,8 @@ struct SymmetryTrial {
   std::vector<Tried> all;  // those that the game does not name
   // The rules treat both sides alike in some way, and the start is alike in none of these.
   bool unevenStart = false;
+  std::uint64_t games = 0;  // that were looked at
+  bool broken = false;      // stopped, or given up because it takes too long
 };
 
 struct SymmetryTrialOptions {

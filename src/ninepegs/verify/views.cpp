@@ -8,6 +8,7 @@
 #include "ninepegs/base/parallel.hpp"
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/move_text.hpp"
+#include "ninepegs/verify/work.hpp"
 
 namespace ninepegs::verify {
 namespace {
@@ -141,15 +142,21 @@ ViewTest testViews(const Game& game, std::uint64_t games, const ViewOptions& opt
         Stream stream(options.seed, 2 * number + static_cast<std::uint64_t>(viewer));
         int attempts = number % (gamesAPiece * followedFar) == 0 ? 10 : 1;
         try {
+          WorkScope work(limits::gameSteps);
           if (!Pair(game, viewer, stream, attempts, tests[piece]).play()) return;
+        } catch (const TooMuchWork&) {
+          tests[piece].broken = true;
+          return;
         } catch (const RunawayRules&) {  // playouts find it and tell of it
         }
       }
   };
   inParallel(pieces, options.threads, play, options.stop);
   ViewTest all;
+  all.broken = wantsStop(options.stop);
   for (ViewTest& test : tests) {
     all.pairs += test.pairs;
+    all.broken = all.broken || test.broken;
     if (all.findings.empty()) all.findings = std::move(test.findings);
   }
   return all;

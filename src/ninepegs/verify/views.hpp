@@ -16,6 +16,7 @@ namespace ninepegs::verify {
 struct ViewTest {
   std::uint64_t pairs = 0;        // different positions that looked the same, compared
   std::vector<Finding> findings;  // the first leak, if any
+  bool broken = false;            // stopped, or some were given up because they take too long
 };
 struct ViewOptions {
   std::uint64_t seed = 1;

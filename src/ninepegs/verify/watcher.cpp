@@ -1,14 +1,16 @@
 #include "ninepegs/verify/watcher.hpp"
 
-#include <fmt/format.h>
-
 #include <algorithm>
+
+#include "ninepegs/verify/shorten.hpp"
+#include "ninepegs/verify/work.hpp"
 
 namespace ninepegs::verify {
 namespace {
 
 constexpr std::uint64_t closeLooks = 0x6c6f6f6b;    // the stream that draws them
 constexpr std::uint64_t steeredGames = 0x73746565;  // ... and games that are steered
+constexpr std::size_t followedOn = 4;               // times the limit of plies, to see why
 constexpr int longestSteered = 400;                 // plies; that is no fault
 // Plies that can be played in the time that is needed for one move's text, or for one move and its
 // image.
@@ -29,9 +31,18 @@ Watcher::Watcher(const Game& game, const Options& options)
 void Watcher::playout(std::uint64_t number) {
   Playing playing{number, Steer::uniform, {}, &seen_};
   try {
+    WorkScope work(limits::gameSteps);
     play(playing);
   } catch (const RunawayRules& error) {
+    ++endless_;
     note(runawayFault(error), playing);
+  } catch (const TooMuchWork& error) {
+    ++endless_;
+    ++seen_.givenUp;
+    faults_.clear();
+    const Diagnostic& first = error.diagnostics().front();
+    if (first.place.line > 0)
+      note({FindingKind::growing, first.place.line, first.message}, playing);
   }
   finish();
 }
@@ -48,14 +59,21 @@ Evidence Watcher::evidence() const {
 
 WayEvidence Watcher::steered(const Group& group, Evidence& faults) {
   WayEvidence out{group.way, 0, std::vector<std::uint64_t>(uses_.size(), 0), {}};
-  std::vector<std::uint64_t> kept = uses_;
+  struct Kept {  // where it is: what counts knows where
+    std::vector<std::uint64_t>& uses;
+    std::vector<std::uint64_t> before = uses;
+    ~Kept() { std::copy(before.begin(), before.end(), uses.begin()); }
+  } kept{uses_};
   std::fill(uses_.begin(), uses_.end(), 0);
   steering_.emplace(*live_, uses_, group.before);
+  WorkScope all(limits::gameSteps);
   for (int i = 0; i < group.games; ++i) {
     Playing playing{group.number + static_cast<std::uint64_t>(i), group.way, {}, &faults};
     if (!group.from.empty()) playing.from = group.from[playing.number % group.from.size()];
     try {
       play(playing);
+    } catch (const TooMuchWork&) {
+      break;
     } catch (const RunawayRules& error) {
       note(runawayFault(error), playing);
     } catch (const BadInput&) {  // more moves than can be listed: there are too many to weigh
@@ -68,7 +86,6 @@ WayEvidence Watcher::steered(const Group& group, Evidence& faults) {
   }
   steering_.reset();
   out.uses = uses_;
-  std::copy(kept.begin(), kept.end(), uses_.begin());  // where it is: what counts knows where
   return out;
 }
 
@@ -106,9 +123,8 @@ void Watcher::play(const Playing& playing) {
       choices_.add(moves);
       if (static_cast<int>(plies_) >= options_.plyLimit) {
         ++endless_;
-        note({FindingKind::endless, 0,
-              fmt::format("a playout went on for {} plies without an end", options_.plyLimit)},
-             playing);
+        ++seen_.tooLong;
+        atTheLimit(playing);
         break;
       }
       ++plies_;
@@ -119,21 +135,39 @@ void Watcher::play(const Playing& playing) {
   }
 }
 
+// Why does it go on? Looked at in the first of them only: later ones would not be kept.
+void Watcher::atTheLimit(const Playing& playing) {
+  auto known = [&](FindingKind kind) { return !seen_.wants({kind, 0, ""}, playing.number); };
+  if (known(FindingKind::endless) && known(FindingKind::growing)) return;
+  try {
+    std::size_t limit = plies_;
+    std::vector<Move> moves = drawnAgain(playing.number, limit * followedOn);
+    Endless way = endlessWay(game_, moves, limit);
+    if (!way.kind || !playing.seen->wants({*way.kind, 0, ""}, playing.number)) return;
+    playing.seen->see({*way.kind, 0, way.message},
+                      {playing.number, "", std::move(moves), playing.way, playing.from});
+  } catch (const BadInput&) {  // it takes too long to be told
+  }
+}
+
 void Watcher::note(const Fault& fault, const Playing& playing) {
   if (!playing.seen->wants(fault, playing.number)) return;  // its moves are not needed
-  std::vector<Move> moves = playing.way == Steer::uniform ? drawnAgain(playing.number) : played_;
+  std::vector<Move> moves =
+      playing.way == Steer::uniform ? drawnAgain(playing.number, plies_) : played_;
   playing.seen->see(fault, {playing.number, "", std::move(moves), playing.way, playing.from});
 }
 
-// The moves of this uniform game so far; the last may be one whose rules come to no end.
-std::vector<Move> Watcher::drawnAgain(std::uint64_t number) const {
+// The first moves of this uniform game; the last may be one whose rules come to no end.
+std::vector<Move> Watcher::drawnAgain(std::uint64_t number, std::size_t plies) const {
   std::vector<Move> out;
   Stream stream(options_.seed, number);
   std::unique_ptr<LivePosition> live = game_.live();
   live->setUp(start_);
-  while (out.size() < plies_) {
-    out.push_back(live->moveAt(stream.below(live->moveCount())));
-    if (out.size() < plies_) live->play(out.back());
+  while (out.size() < plies && !live->ended()) {
+    std::uint32_t moves = live->moveCount();
+    if (moves == 0) break;
+    out.push_back(live->moveAt(stream.below(moves)));
+    if (out.size() < plies) live->play(out.back());
   }
   return out;
 }

@@ -33,7 +33,7 @@ class Watcher {
   struct Options {
     std::uint64_t seed = 1;
     bool closely = false;
-    int plyLimit = 2000;  // a uniform playout that is longer is a fault
+    int plyLimit = 2000;  // a uniform playout that is longer is broken off
   };
 
   // `game` must outlive it.
@@ -41,7 +41,7 @@ class Watcher {
 
   // A game of uniform moves from the start. What it shows depends on the seed and its number alone.
   void playout(std::uint64_t number);
-  // Playouts that went on to the limit of plies.
+  // Playouts that were broken off, or in which a move went on without end.
   std::uint64_t endless() const { return endless_; }
   // All that uniform games showed.
   Evidence evidence() const;
@@ -72,7 +72,8 @@ class Watcher {
   };
 
   void play(const Playing& playing);
-  std::vector<Move> drawnAgain(std::uint64_t number) const;
+  void atTheLimit(const Playing& playing);
+  std::vector<Move> drawnAgain(std::uint64_t number, std::size_t plies) const;
   void finish();
   Inspector::Closeness closeness(const Playing& playing, Stream& look, std::uint32_t moves);
   void note(const Fault& fault, const Playing& playing);

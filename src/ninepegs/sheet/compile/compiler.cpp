@@ -47,6 +47,7 @@ Program Compiler::run() {
   shown();
   worthAndInvariants();
   views();
+  forbidden();
   expectations();
   repetition();
   emit_.finish();

@@ -62,6 +62,15 @@ void Emitter::makeLayout() {
   for (const rules::NumberRule& number : rules_.numbers) {
     layout.numbers.push_back(number.onCells ? Layout::BySide{} : pair(1, number.each));
     layout.cellNumbers.push_back(number.onCells ? take(rules_.board.size()) : Slot{0});
+    if (number.onCells)
+      for (Cell cell = 0; cell < rules_.board.size(); ++cell)
+        program_.numberNames.push_back({static_cast<Slot>(layout.cellNumbers.back() + cell),
+                                        number.name + " of " + rules_.board.label(cell),
+                                        number.span.line});
+    for (int side = 0; side < (number.onCells ? 0 : number.each ? 2 : 1); ++side)
+      program_.numberNames.push_back(
+          {layout.numbers.back()[side],
+           number.name + (number.each ? " of " + rules_.sides[side] : ""), number.span.line});
   }
   for (const rules::RememberedRule& cell : rules_.remembered)
     layout.cells.push_back(pair(1, cell.each));

@@ -207,6 +207,39 @@ void Compiler::views() {
   }
 }
 
+namespace {
+
+bool asksWhatWas(const Term& term) {
+  return rules::anyInside(term, [](const Term& part) {
+    const rules::Use* use = as<rules::Use>(part);
+    return as<rules::Was>(part) != nullptr || as<rules::Touched>(part) != nullptr ||
+           as<rules::TimesSeen>(part) != nullptr || as<rules::MovesOf>(part) != nullptr ||
+           as<rules::NobodyCanMove>(part) != nullptr || (use != nullptr && asksWhatWas(*use->body));
+  });
+}
+
+}  // namespace
+
+// What must not hold for the side that has moved. After a pass it may.
+void Compiler::forbidden() {
+  bool passes = false;
+  if (rules_.turn)
+    for (const std::vector<int>& tier : rules_.turn->tiers)
+      passes = passes || std::count(tier.begin(), tier.end(), rules::passMove) > 0;
+  if (passes) return;
+  for (const rules::ForbidRule& forbid : rules_.forbids) {
+    if (asksWhatWas(*forbid.condition)) continue;
+    ForbidCode code{forbid.span.line, forbid.reason, {}};
+    for (int side = 0; side < 2; ++side) {
+      code.value[side] = emit_.here();
+      express_.begin(side, Scratch::other);
+      truth(*forbid.condition, program_.valueSlot);
+      emit_.add(Op::stop);
+    }
+    program_.forbids.push_back(std::move(code));
+  }
+}
+
 // The conditions of cases, and the numbers that they compare.
 void Compiler::expectations() {
   static const char* const relations[] = {"=", "!=", "<", "<=", ">", ">="};

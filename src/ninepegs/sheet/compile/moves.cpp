@@ -55,7 +55,16 @@ void Compiler::statement(const Clause& one) {
     return write(tell->parts, 2);
   if (const rules::Write* add = as<rules::Write>(one); add != nullptr && text)
     return write(add->parts, 0);
+  if (const rules::Maximise* best = as<rules::Maximise>(one)) return measured(*best);
   if (isEffect(one)) effect(one);
+}
+
+// What a way is measured by is kept as it is where the line stands.
+void Compiler::measured(const rules::Maximise& one) {
+  if (mode_ != Recipe::trial) return;
+  Slot value = express_.number(*one.value);
+  measure_ = emit_.newNumber();
+  emit_.add(Op::copyNumber, measure_, value);
 }
 
 void Compiler::statements(const Clauses& list) {
@@ -91,6 +100,7 @@ void Compiler::headClause(const MovePlan& plan, const Clause& one) {
   if (const rules::Let* let = as<rules::Let>(one); let != nullptr && lets_.count(let->name) > 0)
     name(let->name, express_.value(*let->value));
   if (const rules::PickLine* line = as<rules::PickLine>(one)) headLine(plan, *line);
+  if (const rules::Maximise* best = as<rules::Maximise>(one)) measured(*best);
   if (mode_ != Recipe::text) return;
   if (const rules::Write* add = as<rules::Write>(one)) write(add->parts, 0);
   if (const rules::Tell* tell = as<rules::Tell>(one)) write(tell->parts, 2);
@@ -103,6 +113,7 @@ void Compiler::recipe(int index, int side, Recipe mode) {
   move_ = &plan;
   inAfter_ = false;
   madeIn_ = 0;
+  measure_ = 0;
   (mode == Recipe::apply   ? group.apply
    : mode == Recipe::trial ? group.trial
                            : group.text)[side] = emit_.here();
@@ -145,12 +156,6 @@ void Compiler::finishTrial(int index) {
   if (!plan_.pruned && program_.layout.passes != 0)
     emit_.add(Op::copyNumber, program_.layout.passes, emit_.constantNumber(0));
   if (!plan_.pruned) emit_.add(Op::turnPass);
-  Slot measure = 0;
-  if (move_->maximise != nullptr) {
-    Slot value = express_.number(*move_->maximise->value);
-    measure = emit_.newNumber();
-    emit_.add(Op::copyNumber, measure, value);
-  }
   for (const rules::ForbidRule& forbid : rules_.forbids) {
     emit_.setStatement(forbid.id);
     express_.forget();
@@ -160,7 +165,7 @@ void Compiler::finishTrial(int index) {
     emit_.add(Op::fail);
     emit_.place(next);
   }
-  emit_.add(Op::complete, measure, 0, 0, 0, index);
+  emit_.add(Op::complete, measure_, 0, 0, 0, index);
 }
 
 }  // namespace ninepegs::sheet

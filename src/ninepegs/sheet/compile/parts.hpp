@@ -67,6 +67,7 @@ class Compiler {
   void headLine(const MovePlan& plan, const rules::PickLine& one);
   void latePick(const Clause& one);
   void repeat(const Clause& clause, const rules::Repeat& one);
+  void measured(const rules::Maximise& one);
   // effects.cpp
   struct Effect;
   void effect(const Clause& one);
@@ -86,6 +87,7 @@ class Compiler {
   void invariant(const rules::AlwaysRule& always, int side, Slot into);
   void truth(const Term& condition, Slot into);  // 0 or 1
   void views();
+  void forbidden();
   void expectations();
   void repetition();
   void compared(const rules::Compared& one);
@@ -108,6 +110,7 @@ class Compiler {
   Recipe mode_ = Recipe::apply;
   const MovePlan* move_ = nullptr;
   bool inAfter_ = false;
+  Slot measure_ = 0;       // of the way that is tried
   std::set<NameId> lets_;  // that are worked out
   // Places of names that are not made in the head: of picks behind it, and of names made inside
   // blocks and read outside of them. By the block they belong to (0: the move, else the `after`).

@@ -13,8 +13,10 @@
 #include <cstdint>
 #include <cstring>
 #include <span>
+#include <utility>
 
 #include "ninepegs/base/limits.hpp"
+#include "ninepegs/base/stop.hpp"
 #include "ninepegs/board/bits.hpp"
 #include "ninepegs/sheet/program/bundles.hpp"
 #include "ninepegs/sheet/program/program.hpp"
@@ -45,17 +47,15 @@ class Machine {
   void load(const std::uint64_t* position) {
     std::memcpy(memory_, position, bytes());
     memory_[program_->againSlot] = 0;
-    steps_ = limits::loopSteps;
-    aside_ = 0;
+    carry();
     settled_ = false;
     keepBefore();
   }
   // From now on as if no step was made in this position.
   void refill() {
-    steps_ = limits::loopSteps;
-    aside_ = 0;
     exhaustedAt_ = -1;
-    tooManyChoices_ = false;
+    tooManyChoices_ = brokenOff_ = false;
+    refresh();
   }
   // As if nothing had been played before this position: for rules that ask what was.
   void standAlone() { keepBefore(); }
@@ -108,8 +108,7 @@ class Machine {
   }
   // The same, with the choices in memory already.
   void applyChosen(int group) {
-    steps_ = limits::loopSteps;
-    aside_ = 0;
+    refresh();
     room_ = next_;
     memory_[program_->againSlot] = 0;
     memory_[Layout::result] = 0;  // an end that was not claimed is passed over
@@ -148,10 +147,17 @@ class Machine {
   // what was worked out is worthless. -1: the limit was not reached; else the statement that was
   // running, or the number of statements if none.
   int exhaustedAt() const { return exhaustedAt_; }
+  // It ended early because it is to stop, or all takes too many steps; exhaustedAt() is not -1.
+  bool brokenOff() const { return brokenOff_; }
+  // Counts the steps that were made since the last load, refill or apply for the work as a whole.
+  // True: that was too much, or it is to stop.
+  bool settle() {
+    carry();
+    return countsAsTooMuch(std::exchange(carried_, 0));
+  }
   // Steps made since the last load or apply.
   std::int64_t spent() const { return limits::loopSteps - std::int64_t{steps_} + aside_; }
-  // It was not the limit of steps, but limits::choices of one move.
-  bool tooManyChoices() const { return tooManyChoices_; }
+  bool tooManyChoices() const { return tooManyChoices_; }  // it was limits::choices, not steps
 
  private:
   std::size_t bytes() const { return program_->layout.words * sizeof(std::uint64_t); }
@@ -232,6 +238,21 @@ class Machine {
   }
   std::int64_t kindAt(std::int64_t cell, int side, int past) const;
   Set kindCells(std::int64_t kind, int side, int past) const;
+
+  static constexpr std::int64_t leastSteps = 2;  // of a position, for what takes none
+  // A whole budget of steps again; those that were made are kept for settle().
+  void carry() {
+    carried_ += spent() + leastSteps;
+    steps_ = limits::loopSteps, lookAt_ = limits::loopSteps - static_cast<int>(stepsALook);
+    aside_ = 0;
+  }
+  void refresh() {
+    if (!settle()) [[likely]]
+      return;
+    brokenOff_ = true;
+    exhaustedAt_ = static_cast<int>(program_->statementLines.size());
+    steps_ = -1;
+  }
 
   // -1: none
   int kindOf(const Instruction& i) const { return i.n == 0 ? i.c : static_cast<int>(memory_[i.c]); }
@@ -318,7 +339,12 @@ class Machine {
   }
   bool outOfSteps(std::ptrdiff_t instruction, int cost = 1) {
     steps_ -= cost;
-    if (steps_ >= 0) return false;
+    if (steps_ >= lookAt_) return false;
+    if (steps_ >= 0) {
+      lookAt_ = std::max(0, steps_ - static_cast<int>(stepsALook));
+      if (!wantsStop(ambient.stop)) return false;
+      brokenOff_ = true;
+    }
     int statement = statementAt(instruction);
     exhaustedAt_ = statement < 0 ? static_cast<int>(program_->statementLines.size()) : statement;
     return true;
@@ -332,9 +358,12 @@ class Machine {
   std::int8_t stuck_[2] = {-1, -1};  // then: what is known of each side
   bool roomHoldsAll_ = false;        // what `room_` holds are all legal moves
   mutable int steps_ = limits::loopSteps;
-  std::int64_t aside_ = 0;  // steps of looks for moves that had a budget of their own
+  std::int64_t aside_ = 0;    // steps of looks for moves that had a budget of their own
+  std::int64_t carried_ = 0;  // steps before this position that settle() has not seen
   int exhaustedAt_ = -1;
   bool tooManyChoices_ = false;
+  bool brokenOff_ = false;
+  int lookAt_ = 0;  // steps left, when it is looked whether to stop
   std::span<const std::uint64_t> earlier_;
   int trail_ = 0;               // choices made so far in a move
   int trialGroup_ = 0;          // which move is on trial

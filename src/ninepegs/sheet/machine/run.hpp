@@ -204,7 +204,7 @@ on_stopAny:
   AS_TEST(jumpNobody, isStuck(turn()) && isStuck(1 - turn()));
   AS_TEST(jumpSomebody, !isStuck(turn()) || !isStuck(1 - turn()));
 on_wholeBudget:
-  steps_ = limits::loopSteps;
+  carry();
   NEXT();
 on_weigh:
   if (outOfSteps(i - code, i->d)) return;

@@ -218,21 +218,22 @@ bool Machine<W>::stuckNow(int side) {
   if (!settled_) return stuck(side);
   if (stuck_[side] >= 0) return stuck_[side] == 1;
   int left = std::exchange(steps_, limits::loopSteps);
+  int lookAt = std::exchange(lookAt_, limits::loopSteps - static_cast<int>(stepsALook));
   if (room_ != nullptr && side == turn()) {
     room_->clear();
     offer(side, *room_);
     roomHoldsAll_ = exhaustedAt_ < 0;
     if (roomHoldsAll_) {
       stuck_[side] = room_->total > 0 ? 0 : 1;
-    } else {  // too many to find them all, but is there one?
+    } else if (!brokenOff_) {  // too many to find them all, but is there one?
       exhaustedAt_ = -1;
       tooManyChoices_ = false;
       steps_ = limits::loopSteps;
     }
   }
-  if (stuck_[side] < 0) stuck_[side] = stuck(side) ? 1 : 0;
+  if (stuck_[side] < 0 && !brokenOff_) stuck_[side] = stuck(side) ? 1 : 0;
   aside_ += limits::loopSteps - std::int64_t{steps_};
-  if (exhaustedAt_ < 0) steps_ = left;
+  if (exhaustedAt_ < 0) steps_ = left, lookAt_ = lookAt;
   return stuck_[side] == 1;
 }
 

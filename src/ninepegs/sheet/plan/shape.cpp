@@ -28,9 +28,9 @@ bool chooses(const Clause& one) {
   return isChoice(one) || as<Need>(one) != nullptr || as<Repeat>(one) != nullptr;
 }
 
+// A name that it makes may be read behind it.
 bool touchesBoard(const Clauses& list) {
-  return std::any_of(list.begin(), list.end(),
-                     [](const Clause& one) { return as<Let>(one) == nullptr && !isDropped(one); });
+  return std::any_of(list.begin(), list.end(), [](const Clause& one) { return !isDropped(one); });
 }
 
 }  // namespace

@@ -187,6 +187,13 @@ struct ComparedCode {
   std::array<int, 2> value = {};  // routines: leave a number in `valueSlot`
 };
 
+// A condition of `forbid` in a position by itself; not of those that ask what was before.
+struct ForbidCode {
+  int line = 0;
+  std::string reason;
+  std::array<int, 2> value = {0, 0};  // by the side that has moved: leaves 0 or 1 in `valueSlot`
+};
+
 struct Program {
   int words = 1;  // 64-bit words of a set: 1, 2, 4 or 8
   Layout layout;
@@ -215,6 +222,7 @@ struct Program {
   Slot invariantSlots = 0;  // ... into numbers from here on
   std::vector<int> forbidStatements;
   std::vector<TextPart> parts;
+  std::vector<ForbidCode> forbids;  // none where a side may pass
   std::vector<SeenCode> sees;
   std::vector<ComparedCode> compared;          // by condition of a case
   std::vector<int> expectations;               // conditions of cases: leave 0 or 1 in `valueSlot`
@@ -254,6 +262,13 @@ struct Program {
   bool kindsDiffer = false;         // not all belong to both
   std::string source;               // the sheet's name, for messages
   std::vector<int> statementLines;  // of each statement
+  // Each number of a position, as a person calls it: "seeds of c1", "quiet".
+  struct NumberName {
+    Slot slot = 0;
+    std::string name;
+    int line = 0;  // that declares it
+  };
+  std::vector<NumberName> numberNames;
 };
 
 // The program, one instruction a line, with the line of the sheet that it comes from and the class

@@ -159,6 +159,7 @@ class Verifier {
     for (const InvariantCode& one : program_.invariants) both(one.value);
     if (program_.invariantsAt >= 0) out.push_back(program_.invariantsAt);
     for (const SeenCode& one : program_.sees) both(one.value);
+    for (const ForbidCode& one : program_.forbids) both(one.value);
     for (const ComparedCode& one : program_.compared)
       if (!one.word.empty()) both(one.value);
     for (int one : program_.expectations) out.push_back(one);

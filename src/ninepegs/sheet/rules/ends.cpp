@@ -23,6 +23,8 @@ void Checker::forbids() {
 }
 
 void Checker::ends() {
+  rules_.mayLast = tree_.mayLast;
+  rules_.mayLastSpan = tree_.mayLastSpan;
   for (const EndDecl& end : tree_.ends) {
     Types types(draft_, Context::ends);
     rules::EndRule rule;

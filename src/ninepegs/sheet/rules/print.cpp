@@ -39,6 +39,7 @@ class Printer {
     notation();
     if (!rules_.ends.empty()) say(0, "ends");
     for (const EndRule& end : rules_.ends) this->end(end);
+    if (rules_.mayLast > 0) say(1, fmt::format("may last {} plies", rules_.mayLast));
     if (!rules_.sees.empty()) say(0, "each side sees");
     for (const SeesRule& sees : rules_.sees) this->sees(sees);
     worth();

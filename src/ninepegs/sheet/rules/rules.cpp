@@ -216,4 +216,18 @@ std::vector<Symmetry> symmetriesOf(const SymmetryRule& symmetry, const Geometry&
   return out;
 }
 
+std::vector<std::string> Rules::besideNotation() const {
+  std::vector<std::string> out;
+  auto add = [&](const auto& list, int field) {
+    for (std::size_t i = 0; i < list.size(); ++i)
+      if (static_cast<int>(i) != field) out.push_back("\"" + list[i].name + "\"");
+  };
+  add(marks, notation->mark);
+  add(numbers, notation->clock);
+  add(remembered, notation->target);
+  if (hasHands) out.push_back("hands");
+  if (readsPasses) out.push_back("passes");
+  return out;
+}
+
 }  // namespace ninepegs::rules

@@ -237,6 +237,8 @@ struct Rules {
   std::optional<RepetitionRule> repetition;
   std::optional<NotationRule> notation;
   std::vector<EndRule> ends;
+  int mayLast = 0;  // plies that a game is said to last at most; 0: nothing is said
+  Span mayLastSpan;
   std::vector<SeesRule> sees;
   TermPtr worth;                      // may be null
   std::vector<std::int64_t> weights;  // of the picture of worth, one a cell number
@@ -272,6 +274,9 @@ struct Rules {
     return board.has(cell) ? board.label(cell) : boardRule.labels[cell];
   }
   std::string nameOf(const Compared& compared) const;
+  // What is remembered beside the board, the turn and the plies and stands in no field of the
+  // notation, by name. Requires a notation.
+  std::vector<std::string> besideNotation() const;
   // The set, if it does not depend on the position.
   std::optional<CellSet> constantSet(const Term& term, int side) const;
 };

@@ -66,6 +66,15 @@ Name Cursor::name(const std::string& what) {
   return name;
 }
 
+Name Cursor::moveName(const std::string& what) {
+  Name name = word(what);
+  for (const char* taken : {"pass", "or", "else", "every", "pieces", "turn"})
+    if (name.text == taken)
+      refuse(name.span, fmt::format("\"{}\" means something else where moves are named", name.text),
+             "choose another name");
+  return name;
+}
+
 std::string Cursor::text(const std::string& what) {
   if (peek().kind != TokenKind::text || atEnd())
     refuse(span(), fmt::format("{} should stand here, in double quotes", what));
@@ -91,8 +100,29 @@ void Cursor::end() {
                : "");
 }
 
+// What a sign of other languages is in this one; empty: it is none. `at` is the place of its first.
+std::string Cursor::foreign(std::size_t at) const {
+  auto is = [&](std::size_t place, const char* text) {
+    return place < tokens_.size() && tokens_[place].text == text &&
+           tokens_[place].kind != TokenKind::text;
+  };
+  if (is(at, "&")) return "say: and";
+  if (is(at, "|")) return "say: or";
+  if (is(at, "=") && (is(at + 1, "=") || (at > 0 && is(at - 1, "=")))) return "say: =";
+  if (is(at, "!")) return is(at + 1, "=") ? "say: !=" : "say: not";
+  if (is(at, ":") && at + 1 == tokens_.size()) return "no colon stands at the end of a line";
+  if (is(at, ";")) return "a line ends without a semicolon";
+  if (is(at, "{") || is(at, "}")) return "blocks are made by indentation, without braces";
+  return "";
+}
+
 void Cursor::refuse(Span span, const std::string& message, const std::string& hint) {
-  note(span, message, hint);
+  std::string other;
+  for (std::size_t place = 0; place < tokens_.size(); ++place)
+    if (tokens_[place].span.line == span.line && tokens_[place].span.column >= span.column &&
+        other.empty())
+      other = foreign(place);
+  note(span, message, other.empty() ? hint : other);
   throw Refused{};
 }
 

@@ -31,8 +31,10 @@ class Cursor {
   bool sees(std::string_view text, std::size_t ahead = 0) const;
   bool accept(std::string_view text);
   void expect(std::string_view text, const std::string& hint = {});
-  Name word(const std::string& what);         // a name that expressions never use: any word
-  Name name(const std::string& what);         // a name that is no word of the language
+  Name word(const std::string& what);  // a name that expressions never use: any word
+  Name name(const std::string& what);  // a name that is no word of the language
+  // The name of a move: nothing but a few words can be mistaken where it stands.
+  Name moveName(const std::string& what);
   std::string text(const std::string& what);  // a quoted text
   long long number(const std::string& what);
   void end();  // nothing may follow
@@ -46,6 +48,8 @@ class Cursor {
  private:
   const Source& source_;
   const std::vector<Token>& tokens_;
+  std::string foreign(std::size_t at) const;
+
   std::vector<Diagnostic>& found_;
   std::size_t at_ = 0;
 };

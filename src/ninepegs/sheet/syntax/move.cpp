@@ -203,8 +203,16 @@ Statement statement(Cursor& in) {
     if (word == "move")
       in.refuse(head.span, "a move has no line that begins with \"move\"",
                 "to move a piece, say: shift here to there");
+    std::string hint;
+    if (word == "if") hint = "say: when COND, and what to do on indented lines below it";
+    if (word == "else") hint = "say: otherwise";
+    if (word == "while" || word == "for") hint = "say: repeat while possible, or: repeat N times";
+    if (in.sees("="))
+      hint = fmt::format("say: let {0} = ... for a new name, or: set {0} to ...", word);
     in.refuse(head.span, fmt::format("a move has no line that begins with \"{}\"", word),
-              didYouMean(word, statementWords(), "such as: pick, need, put, take, shift"));
+              !hint.empty()
+                  ? hint
+                  : didYouMean(word, statementWords(), "such as: pick, need, put, take, shift"));
   }
   in.end();
   return out;

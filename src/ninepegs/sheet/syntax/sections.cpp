@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/board/geometry.hpp"
 #include "ninepegs/sheet/syntax/cases.hpp"
@@ -39,7 +40,7 @@ void Parser::define(const Block& block, Cursor& in) {
 
 void Parser::move(const Block& block, Cursor& in) {
   MoveDecl move;
-  move.name = in.name("a name for the move");
+  move.name = in.moveName("a name for the move");
   in.end();
   if (block.children.empty())
     in.refuse(block.span, "this move holds no lines", "indent its lines below it");
@@ -54,7 +55,7 @@ void Parser::after(const Block& block, Cursor& in) {
   if (in.accept("every")) {
     in.expect("move", "say: after every move");
   } else {
-    do after.moves.push_back(in.name("the name of a move"));
+    do after.moves.push_back(in.moveName("the name of a move"));
     while (in.accept(","));
   }
   in.end();
@@ -68,7 +69,7 @@ void Parser::turn(const Block& block, Cursor& in) {
   turn.span = block.span;
   auto one = [&]() {
     Span span = in.span();
-    return in.accept("pass") ? Name{"pass", span} : in.name("the name of a move");
+    return in.accept("pass") ? Name{"pass", span} : in.moveName("the name of a move");
   };
   do {
     std::vector<Name> tier = {one()};
@@ -88,7 +89,23 @@ void Parser::ends(const Block& block, Cursor& in) {
     in.refuse(block.span, "`ends` holds no lines", "such as: draw \"board full\" when no empty");
 }
 
+// Long games are meant.
+void Parser::mayLast(const Block& block, Cursor& in) {
+  in.expect("may");
+  in.expect("last");
+  Span span = in.span();
+  long long plies = in.number("the number of plies that a game may last");
+  if (plies < 1 || plies > limits::mayLast)
+    in.note(span, fmt::format("a game may last 1 to {} plies", limits::mayLast), "");
+  in.expect("plies", "say: may last 4000 plies");
+  nothingFollows(block, in);
+  if (tree_.mayLast != 0) in.note(block.span, "how long a game may last was said above", "");
+  tree_.mayLast = static_cast<int>(std::clamp<long long>(plies, 1, limits::mayLast));
+  tree_.mayLastSpan = block.span;
+}
+
 void Parser::end(const Block& block, Cursor& in) {
+  if (in.sees("may") && in.sees("last", 1)) return mayLast(block, in);
   EndDecl end;
   end.span = block.span;
   end.claim = in.accept("claim");
@@ -244,7 +261,7 @@ void Parser::notation(const Block& block, Cursor& in) {
       } else if (field.text == "unnamed") {
         notation.pawn = cursor.name("a kind of piece");
       } else if (field.text == "castles") {
-        notation.castle = cursor.name("a move");
+        notation.castle = cursor.moveName("a move");
       } else if (field.text == "check") {
         notation.check = condition(cursor);
       } else {

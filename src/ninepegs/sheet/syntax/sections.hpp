@@ -57,6 +57,7 @@ class Parser {
   void caseBlock(const Block&, Cursor&);
   void variant(const Block&, Cursor&);
 
+  void mayLast(const Block&, Cursor&);
   void end(const Block&, Cursor&);
 
   const Source& source_;

@@ -257,6 +257,8 @@ struct Tree {
   std::optional<RepetitionDecl> repetition;
   std::optional<NotationDecl> notation;
   std::vector<EndDecl> ends;
+  int mayLast = 0;  // plies; 0: not said
+  Span mayLastSpan;
   std::vector<SeesDecl> sees;
   std::optional<Expr> worth;
   std::vector<std::vector<long long>> worthPicture;  // rows from the top

@@ -92,8 +92,9 @@ class ClauseWords {
     return "";
   }
   std::string operator()(const Maximise& c) const {
-    return fmt::format("Of these moves only those are legal with the greatest value of {}.",
-                       of(c.value));
+    return fmt::format(
+        "Of these moves only those are legal with the greatest value, as it is now, of {}.",
+        of(c.value));
   }
   std::string operator()(const Tell& c) const {
     return fmt::format("Both sides are told: {}.", text(c.parts));

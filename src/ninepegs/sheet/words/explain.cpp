@@ -226,6 +226,8 @@ class Explainer {
                       names, end.claim ? "; the players may play on." : "."));
       first = false;
     }
+    if (rules_.mayLast > 0)
+      say(0, rules_.mayLastSpan, fmt::format("A game may last {} plies.", rules_.mayLast));
   }
 
   void views() {

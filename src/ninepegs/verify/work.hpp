@@ -1,0 +1,18 @@
+// Steps of rules, as those of one position (limits::loopSteps), that a piece of work may take
+// together. What takes more is given up, and that is told. A second of one core makes some 10 to
+// 200 million of them.
+#pragma once
+
+#include <cstdint>
+
+#include "ninepegs/base/limits.hpp"
+#include "ninepegs/base/stop.hpp"
+
+namespace ninepegs::limits {
+
+inline constexpr std::int64_t gameSteps = 60'000'000;     // a game of a check
+inline constexpr std::int64_t partSteps = 200'000'000;    // a part of a check beside its playouts
+inline constexpr std::int64_t shortenSteps = 40'000'000;  // the shortest game of one fault
+inline constexpr std::int64_t mutantSteps = 30'000'000;   // a mutant, in all positions
+
+}  // namespace ninepegs::limits

@@ -1,0 +1,183 @@
+// Every command answers Ctrl-C within a second of processor time, wherever it is, with exit code
+// 130, and what it then says claims no more than was looked at. Time is processor time of the
+// program, so that a busy machine changes nothing.
+#include <fcntl.h>
+#include <gtest/gtest.h>
+#include <signal.h>
+#include <sys/resource.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include <filesystem>
+#include <fstream>
+#include <nlohmann/json.hpp>
+#include <sstream>
+#include <string>
+#include <vector>
+
+#include "ninepegs/base/random.hpp"
+#include "support/example_names.hpp"
+#include "support/folder.hpp"
+
+namespace ninepegs::test {
+namespace {
+
+using Json = nlohmann::json;
+
+struct Stopped {
+  int exitCode = -1;
+  double after = 0;     // seconds of processor time from the signal to the end
+  bool sooner = false;  // it ended by itself
+  std::string out, err;
+};
+
+std::string contents(const std::filesystem::path& path) {
+  std::ifstream in(path, std::ios::binary);
+  std::ostringstream text;
+  text << in.rdbuf();
+  return text.str();
+}
+
+// Seconds of processor time that a process has taken, and whether it has ended; in hundredths.
+double usedBy(pid_t child, bool& ended) {
+  std::string all = contents("/proc/" + std::to_string(child) + "/stat");
+  std::istringstream rest(all.substr(all.rfind(')') + 2));
+  std::string state, skipped;
+  rest >> state;
+  for (int i = 0; i < 10; ++i) rest >> skipped;
+  long user = 0, system = 0;
+  rest >> user >> system;
+  ended = state == "Z";
+  return static_cast<double>(user + system) / static_cast<double>(sysconf(_SC_CLK_TCK));
+}
+
+Stopped stopped(const std::vector<std::string>& words, double seconds, const Folder& folder) {
+  pid_t child = fork();
+  if (child == 0) {
+    dup2(open("/dev/null", O_RDONLY), 0);
+    dup2(open((folder / "out").c_str(), O_WRONLY | O_CREAT | O_TRUNC, 0600), 1);
+    dup2(open((folder / "err").c_str(), O_WRONLY | O_CREAT | O_TRUNC, 0600), 2);
+    std::vector<char*> arguments = {const_cast<char*>(NINEPEGS_PROGRAM)};
+    for (const std::string& word : words) arguments.push_back(const_cast<char*>(word.c_str()));
+    arguments.push_back(nullptr);
+    execv(NINEPEGS_PROGRAM, arguments.data());
+    _exit(98);
+  }
+  Stopped out;
+  double before = 0;
+  while (!out.sooner && (before = usedBy(child, out.sooner)) < seconds) usleep(2000);
+  kill(child, SIGINT);
+  int status = 0;
+  rusage used{};
+  wait4(child, &status, 0, &used);
+  auto secondsOf = [](const timeval& time) {
+    return static_cast<double>(time.tv_sec) + static_cast<double>(time.tv_usec) / 1e6;
+  };
+  out.after = secondsOf(used.ru_utime) + secondsOf(used.ru_stime) - before;
+  out.exitCode = WIFEXITED(status) ? WEXITSTATUS(status) : -1;
+  out.out = contents(folder / "out"), out.err = contents(folder / "err");
+  return out;
+}
+
+// What must be so of a report that is not complete.
+void expectNoMore(const std::string& command, const Json& json) {
+  if (!json.is_object() || !json.contains("complete") || json["complete"] == true) return;
+  if (command == "check") {
+    EXPECT_LE(json["playouts"], json["playouts_asked"]);
+    for (const Json& one : json["symmetries"])
+      EXPECT_TRUE(one["positions"] > 0 || one["stands"] == "not looked at") << one;
+    EXPECT_FALSE(json["not_looked_at"].empty());
+    if (json["looked_at"]["parts of conditions"] == "nothing") {
+      EXPECT_TRUE(json["condition_parts"].empty());
+    }
+  }
+  if (command == "mutate") {
+    std::size_t unlooked = 0;
+    for (const Json& one : json["mutants"]) {
+      if (one["standing"] == "not looked at") ++unlooked;
+      if (one["standing"] == "refused") {
+        EXPECT_FALSE(one["refused"].get<std::string>().empty());
+      }
+    }
+    EXPECT_EQ(json["totals"]["not_looked_at"], unlooked);
+  }
+}
+
+struct Command {
+  const char* name;
+  std::vector<std::string> arguments;  // GAME and FOLDER are replaced
+};
+
+std::vector<Command> commands() {
+  return {
+      {"check", {"check", "GAME", "--playouts", "100000000", "--json"}},
+      {"checkOut", {"check", "GAME", "--playouts", "3000", "--out", "FOLDER/report"}},
+      {"checkEvery", {"check", "GAME", "--playouts", "10", "--every-position", "--json"}},
+      {"mutate", {"mutate", "GAME", "--json"}},
+      {"ask", {"ask", "GAME", "--json"}},
+      {"lint", {"lint", "GAME", "--playouts", "1000000", "--json"}},
+      {"count", {"count", "GAME", "--depth", "60", "--json"}},
+      {"vectors", {"vectors", "GAME", "--out", "FOLDER/vectors.jsonl"}},
+      {"book", {"book", "GAME", "--out", "FOLDER/book"}},
+      {"solve", {"solve", "GAME", "--json"}},
+      {"think", {"think", "GAME", "--nodes", "100000000000", "--json"}},
+      {"match", {"match", "GAME", "search:nodes=2000", "playouts:playouts=300", "--json"}},
+      {"compare", {"compare", "GAME", "GAME", "--playouts", "100000000", "--json"}},
+      {"tune", {"tune", "GAME", "--json"}},
+      {"play", {"play", "GAME", "--first", "search:time=1000", "--second", "random"}},
+      {"explain", {"explain", "GAME"}},
+  };
+}
+
+std::vector<std::string> sheets() {
+  std::vector<std::string> out = {"tic-tac-toe", "connect-four",  "othello",    "chess",
+                                  "draughts",    "morris",        "nim",        "hex",
+                                  "hex-tiles",   "five-in-a-row", "battleship", "hut-pass"};
+  for (const auto& file :
+       std::filesystem::directory_iterator(std::string(NINEPEGS_SOURCE) + "/tests/heavy"))
+    out.push_back(file.path().string());
+  std::sort(out.begin(), out.end());
+  return out;
+}
+
+class Stops : public testing::TestWithParam<Command> {};
+
+TEST_P(Stops, WithinASecondOfProcessorTime) {
+  const Command& command = GetParam();
+  std::uint64_t number = 0;
+  for (const std::string& sheet : sheets()) {
+    Folder folder;
+    std::vector<std::string> words;
+    for (std::string word : command.arguments) {
+      if (word == "GAME") word = sheet;
+      if (std::size_t at = word.find("FOLDER"); at != std::string::npos)
+        word.replace(at, 6, folder.path().string());
+      words.push_back(word);
+    }
+    Stream stream(std::hash<std::string>()(command.name), number++);
+    double when = 0.02 + 0.4 * stream.below(1000) / 1000.0;
+    Stopped ran = stopped(words, when, folder);
+    SCOPED_TRACE(sheet + " after " + std::to_string(when) + " s: " + ran.err);
+    if (ran.sooner) {  // it ended by itself, and says so
+      EXPECT_TRUE(ran.exitCode == 0 || ran.exitCode == 1 || ran.exitCode == 2) << ran.exitCode;
+      continue;
+    }
+    // It may have been at its last words when the signal came.
+    EXPECT_TRUE(ran.exitCode == 130 || ran.after < 0.2) << ran.exitCode;
+    EXPECT_LT(ran.after, 1.05);
+    if (ran.exitCode == 130 && !ran.out.empty() && ran.out[0] == '{') {
+      Json json = Json::parse(ran.out, nullptr, false);
+      ASSERT_FALSE(json.is_discarded()) << ran.out.substr(0, 200);
+      expectNoMore(words.front(), json);
+    }
+    if (ran.exitCode != 130) continue;
+    EXPECT_FALSE(std::filesystem::exists(folder / "vectors.jsonl"));
+    EXPECT_FALSE(std::filesystem::exists(folder / "book/book.pdf"));
+  }
+}
+
+INSTANTIATE_TEST_SUITE_P(Commands, Stops, testing::ValuesIn(commands()),
+                         [](const auto& command) { return std::string(command.param.name); });
+
+}  // namespace
+}  // namespace ninepegs::test
