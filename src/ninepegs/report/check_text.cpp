@@ -292,6 +292,16 @@ std::string remarkText(const verify::Remark& remark) {
   return remark.message + (remark.hint.empty() ? "" : "; " + remark.hint);
 }
 
+// A line of the sheet, and a text beside it, or below it where its name is long.
+static std::string besideLine(const std::string& line, const std::string& text,
+                              const Paint& paint) {
+  constexpr std::size_t room = 12;
+  std::string head = fmt::format("  line {:>3}  ", line);
+  std::string wide = paint.wrapped(text, std::string(room, ' '));
+  return head.size() > room ? "  line " + line + "\n" + paint.faint(wide)
+                            : head + paint.faint(wide.substr(room));
+}
+
 std::string checkText(const Game& game, const verify::CheckOptions& options,
                       const verify::CheckReport& report, const Paint& paint) {
   const verify::Evidence& evidence = report.evidence;
@@ -314,15 +324,12 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
                            paint.bad("failed: "), caseName(run));
     for (const verify::ExampleRun& run : report.examples)
       if (!run.broken.empty())
-        out +=
-            fmt::format("  line {:>3}\n", lineName(game.info(), run.line)) +
-            paint.faint(paint.wrapped(
-                "its position is none of the game, so no game is played "
-                "from it: " +
-                    run.broken.front() +
-                    (run.broken.size() == 1 ? ""
-                                            : fmt::format(", and {} more", run.broken.size() - 1)),
-                "            "));
+        out += besideLine(
+            lineName(game.info(), run.line),
+            "its position is none of the game, so no game is played from it: " +
+                run.broken.front() +
+                (run.broken.size() == 1 ? "" : fmt::format(", and {} more", run.broken.size() - 1)),
+            paint);
   }
   out += "\n";
   results(out, game, evidence, paint);
@@ -340,10 +347,10 @@ std::string checkText(const Game& game, const verify::CheckOptions& options,
   shown(out, report, paint);
   remarks(out, report, paint);
   findings(out, game, report, paint);
+  std::string verdict = paint.wrapped(verdictText(options, report), "");
   out += "\n" +
-         (report.findings.empty() && report.complete() ? paint.good(verdictText(options, report))
-                                                       : paint.bad(verdictText(options, report))) +
-         "\n" + paint.faint(paint.wrapped(notLookedAt(game, options, report), ""));
+         (report.findings.empty() && report.complete() ? paint.good(verdict) : paint.bad(verdict)) +
+         paint.faint(paint.wrapped(notLookedAt(game, options, report), ""));
   return out;
 }
 

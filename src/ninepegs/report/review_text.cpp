@@ -87,7 +87,7 @@ std::string reviewText(const Game& game, const Position& from,
   out += marked == 0 ? "\n  no move was found that gave a result away\n"
                      : fmt::format("\n  {} gave a result or a good part of the chances away\n",
                                    plural(static_cast<long long>(marked), "move"));
-  out += "  " + scaleText(game) + "; bars are chances to win, as random games go\n";
+  out += paint.wrapped(scaleText(game) + "; bars are chances to win, as random games go", "  ");
   if (std::any_of(plies.begin(), plies.end(),
                   [](const ReviewedPly& one) { return one.lookedAgain; }))
     out += "  what a later ply showed was looked at again, with more positions\n";
