@@ -32,7 +32,8 @@ Seat seat(const std::string& who, const std::string& option) {
   std::vector<std::string> known = engines::opponentNames();
   known.emplace_back("human");
   std::string word = who.substr(0, who.find(':'));
-  if (std::find(known.begin(), known.end(), word) == known.end())
+  bool setting = word == who && who.find('=') != std::string::npos;  // it has a hint of its own
+  if (!setting && std::find(known.begin(), known.end(), word) == known.end())
     throw BadInput(
         Place{option, 1, 1, std::max(1, static_cast<int>(utf8Symbols(word).size())), who},
         fmt::format("there is no opponent \"{}\"", clipped(word, 40)),

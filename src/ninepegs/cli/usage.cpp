@@ -64,10 +64,11 @@ std::string usageError(const CLI::App& app, const CLI::ParseError& error,
     }
     return fmt::format("ninepegs: {}\n  hint: {}\n", message, hint);
   }
-  if (dynamic_cast<const CLI::ExtrasError*>(&error) != nullptr) {
+  bool missing = dynamic_cast<const CLI::RequiredError*>(&error) != nullptr;
+  if (missing || dynamic_cast<const CLI::ExtrasError*>(&error) != nullptr) {
     for (const std::string& argument : arguments) {
       std::string name = argument.substr(0, argument.find('='));
-      bool brief = name.size() == 2 && name[0] == '-' && name[1] != '-';
+      bool brief = name.size() == 2 && name[0] == '-' && name[1] >= 'a' && name[1] <= 'z';
       if (name.rfind("--", 0) != 0 && !brief) continue;
       std::vector<std::string> names = optionNames(*command);
       if (std::find(names.begin(), names.end(), name) != names.end()) continue;
@@ -76,10 +77,9 @@ std::string usageError(const CLI::App& app, const CLI::ParseError& error,
       if (hint.empty()) hint = didYouMean(name, names, "");
       break;
     }
-    if (message == error.what()) message = "too many arguments";
-  } else if (dynamic_cast<const CLI::RequiredError*>(&error) != nullptr) {
-    std::string what = message.substr(0, message.find(' '));
-    message = fmt::format("{} is missing", what);
+    if (message == error.what())
+      message = missing ? fmt::format("{} is missing", message.substr(0, message.find(' ')))
+                        : "too many arguments";
   } else if (dynamic_cast<const CLI::ArgumentMismatch*>(&error) != nullptr) {
     std::string what = message.substr(0, message.find(':'));
     auto names = [&](const std::string& argument) {
