@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <string>
 
+#include "ninepegs/base/stop.hpp"
 #include "ninepegs/game/plain_live.hpp"
 
 namespace ninepegs::test {
@@ -81,20 +82,24 @@ inline std::string liveParted(const Game& game, Stream stream, int steps) {
   auto legalParted = [&]() -> std::string {
     MoveList moves;
     Position position = plain.position();
+    std::int64_t before = ambient.left;
     try {
       game.listMoves(position, moves);
     } catch (const BadInput&) {
       return "";
     }
     constexpr std::size_t kept = 40;
-    for (std::size_t i = 0; i < moves.size() && met.size() < kept; ++i)
+    constexpr std::int64_t atMost = 3'000'000;
+    bool heavy = before - ambient.left > atMost / 20;
+    for (std::size_t i = 0; i < moves.size() && met.size() < (heavy ? 3 : kept); ++i)
       met.push_back(moves[stream.below(static_cast<std::uint32_t>(moves.size()))]);
-    // Of very many moves some: where ways may come to the same, each is asked of all.
-    constexpr std::size_t askedAtMost = 400;
-    std::size_t step = moves.size() / askedAtMost + 1;
+    // Each may be asked of all ways: of many of them, only of a few.
+    auto most = static_cast<std::size_t>(std::clamp<std::int64_t>(
+        atMost / std::max<std::int64_t>(before - ambient.left, 1), 3, 400));
     MoveList asked = met;
-    for (std::size_t i = 0; i < moves.size(); i += step) asked.push_back(moves[i]);
-    if (moves.size() > 20 * askedAtMost) asked.resize(std::min<std::size_t>(asked.size(), 20));
+    for (std::size_t i = 0; i < moves.size(); i += moves.size() / most + 1)
+      asked.push_back(moves[i]);
+    if (asked.size() > most + kept) asked.resize(most);
     for (const MoveList& some : {asked})
       for (const Move& move : some)
         if (bool listed = std::find(moves.begin(), moves.end(), move) != moves.end();
