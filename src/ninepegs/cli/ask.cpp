@@ -1,5 +1,6 @@
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <atomic>
 #include <chrono>
 #include <exception>
@@ -108,6 +109,7 @@ class Session {
 // A few mutants in a few positions: what is asked first, within seconds, while all are looked at.
 constexpr std::size_t firstMutants = 40, firstPositions = 40;
 constexpr int firstGames = 4;
+constexpr std::size_t firstTried = 4;  // questions
 
 // All mutants, studied on a thread of its own while the person thinks.
 class Study {
@@ -226,19 +228,38 @@ std::vector<Posed> restOf(const verify::Mutants& mutants, const std::optional<Po
   return out;
 }
 
+// Is one of the first few mutants that it tells noticed by nothing in the sheet?
+bool tellsUnnoticed(const verify::Mutants& mutants, const verify::Question& question,
+                    const verify::MutantOptions& how) {
+  constexpr std::size_t looked = 3;
+  verify::CheckOptions check;
+  check.playouts = how.playouts, check.seed = how.seed;
+  check.described = false;
+  check.stop = &stopFlag();
+  for (std::size_t i = 0; i < std::min(looked, question.tells.size()); ++i) {
+    const verify::Mutant& one = mutants.all()[question.tells[i]];
+    try {
+      if (verify::check(*one.game, check).findings.empty()) return true;
+    } catch (const BadInput&) {  // it comes to no end: whoever plays it sees that
+    }
+  }
+  return false;
+}
+
 void converse(const Options& options, const SheetGame& sheet, const verify::MutantOptions& how,
               std::size_t most, Keeper& keeper, Context& context) {
   std::string faults = faultsFirst(sheet, how, context);
   if (!faults.empty()) print(faults + "\n");
   verify::MutantOptions few = how;
   few.most = firstMutants, few.proof = 0;
+  few.cases = false, few.playouts = 0;  // of those that a question tells only
   few.scenes.games = firstGames, few.scenes.most = firstPositions;
   verify::Mutants quick(sheet, few);
   quick.run();
   if (endedByInterrupt(context, "nothing was asked")) return;
   std::optional<Posed> first;
-  for (verify::Question& one : verify::chooseQuestions(quick, {.most = 1}))
-    first = Posed{&quick, std::move(one)};
+  for (verify::Question& one : verify::chooseQuestions(quick, {.most = firstTried}))
+    if (!first && tellsUnnoticed(quick, one, how)) first = Posed{&quick, std::move(one)};
   Study study(sheet, how);
   Session session(keeper, context);
   print(fmt::format("{}: those questions first whose answers tell most. Seed {}\n",
