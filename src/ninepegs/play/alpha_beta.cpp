@@ -33,7 +33,7 @@ bool AlphaBeta::outOfBudget() {
       limits_.progress(nodes_);
       tellsAt_ = nodes_ + progressEach;
     }
-    if (!always && limits_.seconds > 0 && seconds() >= limits_.seconds) stopped_ = true;
+    if (!always && outOfTime()) stopped_ = true;
     if (!always && outOfSteps()) stopped_ = true;
     if (wantsStop(stop_)) stopped_ = true;
   }
@@ -71,9 +71,7 @@ std::int64_t AlphaBeta::taking(int ply, int deep, std::int64_t best, std::int64_
   if (best >= beta || deep >= deepestTaking || ply + 1 >= static_cast<int>(levels_.size()))
     return best;
   // Of the first depth, which is finished in any case, what is taken is left out.
-  if (rootDepth_ == 1 && finishesAt_ == 0 &&
-      (spent() || outOfSteps() || (limits_.seconds > 0 && outOfTime())))
-    return best;
+  if (rootDepth_ == 1 && finishesAt_ == 0 && (spent() || outOfSteps() || outOfTime())) return best;
   alpha = std::max(alpha, best);
   Level& level = levels_[static_cast<std::size_t>(ply)];
   weighTaking(level, ply);

@@ -162,7 +162,7 @@ class AlphaBeta {
   bool outOfSteps() const {
     return limits_.steps > 0 && stepsAtBegin_ - ambient.left >= limits_.steps;
   }
-  bool outOfTime() const { return seconds() >= limits_.seconds; }
+  bool outOfTime() const { return limits_.seconds > 0 && seconds() >= limits_.seconds; }
   static std::size_t historyPlace(int side, const Move& move) {
     std::size_t key = move.group;
     key = key * 31 + (move.count > 0 ? move.choices[0] : 0u);

@@ -79,7 +79,7 @@ Choice Playouts::choose(const Game& game, const Position& position, Stream& stre
   Choice choice = trees_[0].chosen();
   for (std::uint64_t one : played) choice.nodes += one;
   choice.seconds = seconds();
-  if ((steps.empty() || steps.back().nodes < choice.nodes)) tell(choice.nodes);
+  if (steps.empty() || steps.back().nodes < choice.nodes) tell(choice.nodes);
   choice.steps = std::move(steps);
   return choice;
 }

@@ -101,6 +101,7 @@ class Playouts {
   void playOut(std::uint64_t number) {
     Stream stream(options_.seed, number);
     live_->setUp(start_);
+    line_.clear();
     for (int ply = 0; ply < limits::plies; ++ply) {
       live_->copyTo(position_);
       lookAtNumbers(position_, ply == 0);
@@ -117,7 +118,7 @@ class Playouts {
       for (const Move& move : moves_)
         if (move.group < possible_.size()) possible_[move.group] = true;
       Move chosen = moves_[stream.below(static_cast<std::uint32_t>(moves_.size()))];
-      moves(ply).push_back(chosen);
+      line_.push_back(chosen);
       mover_ = live_->toMove();
       live_->play(chosen);
     }
@@ -149,11 +150,6 @@ class Playouts {
     ++winsBy_[static_cast<std::size_t>(outcome.end)][outcome.winner];
   }
   void remarkResults(std::vector<Remark>& out) const;
-
-  std::vector<Move>& moves(int ply) {
-    if (ply == 0) line_.clear();
-    return line_;
-  }
 
   // A win for not being able to move, of the side that was to move again and could not.
   void lookAtStuckWinner(const Position& position) {
