@@ -110,6 +110,44 @@ TEST(Mutants, AreTheSameOnAnyNumberOfThreads) {
   EXPECT_EQ(said[0], said[1]);
 }
 
+// What a case notices needs no look at the scenes: the questions are the same.
+TEST(Mutants, OnlyUnnoticedGiveTheSameQuestions) {
+  for (const char* name : {"hut-pass", "othello"}) {
+    auto game = test::fromText(readFile(test::shippedSheet(name), limits::sheetBytes));
+    std::vector<std::string> asked[2];
+    std::size_t shown[2] = {0, 0};
+    for (bool unnoticed : {false, true}) {
+      MutantOptions options = quick();
+      options.playouts = 10;
+      options.unnoticed = unnoticed;
+      Mutants mutants(*game, options);
+      mutants.run();
+      for (const Mutant& one : mutants.all()) shown[unnoticed] += one.shows.empty() ? 0 : 1;
+      for (const Question& one : chooseQuestions(mutants, {.most = 10}))
+        asked[unnoticed].push_back(caseOf(mutants, one));
+    }
+    EXPECT_EQ(asked[0], asked[1]) << name;
+    EXPECT_FALSE(asked[0].empty()) << name;
+    EXPECT_LT(shown[1], shown[0]) << name;
+  }
+}
+
+TEST(Mutants, OfAHeavyGameAreFewer) {
+  auto game = test::fromText(bare("othello"));
+  std::size_t many[3];
+  for (int i = 0; i < 3; ++i) {
+    MutantOptions options = quick();
+    options.scenes.most = 20;
+    options.plays = std::size_t{1} << (20 - 8 * i);
+    Mutants mutants(*game, options);
+    mutants.run();
+    many[i] = mutants.all().size();
+    EXPECT_FALSE(chooseQuestions(mutants, {.most = 1}).empty());
+  }
+  EXPECT_GT(many[0], many[1]);
+  EXPECT_EQ(many[2], 8u);
+}
+
 // The shortest game on which a mutant parts, by a plain search over all games.
 TEST(Mutants, PartAfterTheShortestGame) {
   auto game = test::fromText(bare("tic-tac-toe"));

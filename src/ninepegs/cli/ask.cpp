@@ -107,7 +107,7 @@ class Session {
 };
 
 // A few mutants in a few positions: what is asked first, within seconds, while all are looked at.
-constexpr std::size_t firstMutants = 40, firstPositions = 40;
+constexpr std::size_t firstMutants = 40, firstPositions = 40, firstPlays = 30'000;
 constexpr int firstGames = 4;
 constexpr std::size_t firstTried = 4;  // questions
 
@@ -166,7 +166,7 @@ class Study {
 // What `check` would find in a short run: it should be mended first.
 std::string faultsFirst(const SheetGame& sheet, const verify::MutantOptions& how,
                         const Context& context) {
-  constexpr std::uint64_t playouts = 200;
+  constexpr std::uint64_t playouts = 60;
   verify::CheckOptions check;
   check.playouts = playouts, check.seed = how.seed, check.threads = how.threads;
   check.stop = &stopFlag();
@@ -228,13 +228,13 @@ std::vector<Posed> restOf(const verify::Mutants& mutants, const std::optional<Po
   return out;
 }
 
-// Is one of the first few mutants that it tells noticed by nothing in the sheet?
+// Is one of the first few mutants that it tells noticed by no playout?
 bool tellsUnnoticed(const verify::Mutants& mutants, const verify::Question& question,
                     const verify::MutantOptions& how) {
   constexpr std::size_t looked = 3;
   verify::CheckOptions check;
   check.playouts = how.playouts, check.seed = how.seed;
-  check.described = false;
+  check.described = check.examples = false;
   check.stop = &stopFlag();
   for (std::size_t i = 0; i < std::min(looked, question.tells.size()); ++i) {
     const verify::Mutant& one = mutants.all()[question.tells[i]];
@@ -251,8 +251,8 @@ void converse(const Options& options, const SheetGame& sheet, const verify::Muta
   std::string faults = faultsFirst(sheet, how, context);
   if (!faults.empty()) print(faults + "\n");
   verify::MutantOptions few = how;
-  few.most = firstMutants, few.proof = 0;
-  few.cases = false, few.playouts = 0;  // of those that a question tells only
+  few.most = firstMutants, few.plays = firstPlays, few.proof = 0;
+  few.playouts = 0;  // of those that a question tells only
   few.scenes.games = firstGames, few.scenes.most = firstPositions;
   verify::Mutants quick(sheet, few);
   quick.run();
@@ -295,6 +295,7 @@ void run(const Options& options, Context& context) {
   std::size_t most = wholeOption(options.questions, "--questions", 1, 1000);
   how.playouts = 20;
   how.proof = proofMoves;
+  how.unnoticed = true;
   if (options.propose) requireWritable(*options.propose);
   if (options.doubts) requireWritable(*options.doubts);
   options.time.limit();  // is it one?

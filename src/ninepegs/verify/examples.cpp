@@ -252,31 +252,62 @@ ExampleRun Runner::run() {
 
 namespace {
 
-// The game, and its variants if it is none itself.
+// The game, and its variants if it is none itself, until `look` returns false.
 template <class Look>
 void eachGameOfCases(const Game& game, Look look) {
-  if (game.checks() != nullptr) look(game);
+  if (game.checks() != nullptr && !look(game)) return;
   if (!game.info().variant.empty()) return;
   for (const auto& [name, says] : game.info().variants) {
     std::shared_ptr<const Game> variant = game.variant(name);
-    if (variant->checks() != nullptr) look(*variant);
+    if (variant->checks() != nullptr && !look(*variant)) return;
   }
+}
+
+// The examples of one game, those that count games last: they take longest.
+std::vector<Example> lightFirst(const Game& game) {
+  std::vector<Example> out = game.checks()->examples();
+  std::stable_partition(out.begin(), out.end(), [](const Example& one) {
+    return std::none_of(one.steps.begin(), one.steps.end(), [](const ExampleStep& step) {
+      return step.kind == ExampleStep::Kind::sequences;
+    });
+  });
+  return out;
+}
+
+// The runs of all cases, until `take` returns false.
+template <class Take>
+void eachRun(const Game& game, int threads, const StopFlag* stop, Take take) {
+  StopScope scope(stop);
+  eachGameOfCases(game, [&](const Game& played) {
+    for (const Example& example : lightFirst(played)) {
+      if (wantsStop(stop)) return false;
+      try {
+        ExampleRun one = Runner(played, example, threads, stop).run();
+        if (!wantsStop(stop) && !take(std::move(one))) return false;
+      } catch (const Stopped&) {
+        return false;
+      }
+    }
+    return true;
+  });
 }
 
 }  // namespace
 
+std::optional<ExampleRun> firstFailure(const Game& game, const StopFlag* stop) {
+  std::optional<ExampleRun> failed;
+  eachRun(game, 1, stop, [&](ExampleRun&& one) {
+    if (!one.findings.empty()) failed = std::move(one);
+    return !failed;
+  });
+  return failed;
+}
+
 std::vector<ExampleRun> runExamples(const Game& game, int threads, const StopFlag* stop) {
   std::vector<ExampleRun> runs;
-  StopScope scope(stop);
-  eachGameOfCases(game, [&](const Game& played) {
-    for (const Example& example : played.checks()->examples()) {
-      if (wantsStop(stop)) return;
-      try {
-        ExampleRun one = Runner(played, example, threads, stop).run();
-        if (!wantsStop(stop)) runs.push_back(std::move(one));
-      } catch (const Stopped&) {
-      }
-    }
+  eachRun(game, threads, stop, [&](ExampleRun&& one) {
+    runs.push_back(std::move(one));
+    return true;
   });
   std::stable_sort(runs.begin(), runs.end(),
                    [](const ExampleRun& a, const ExampleRun& b) { return a.line < b.line; });
@@ -285,7 +316,10 @@ std::vector<ExampleRun> runExamples(const Game& game, int threads, const StopFla
 
 std::size_t exampleCount(const Game& game) {
   std::size_t all = 0;
-  eachGameOfCases(game, [&](const Game& played) { all += played.checks()->examples().size(); });
+  eachGameOfCases(game, [&](const Game& played) {
+    all += played.checks()->examples().size();
+    return true;
+  });
   return all;
 }
 

@@ -175,6 +175,7 @@ void Mutants::run(const std::function<void(std::uint64_t done)>& progress) {
       return;
     } catch (const BadInput&) {  // no end, or too many moves: `check` tells of it
     }
+  thin();
   std::atomic<std::uint64_t> done{0};
   inParallel(
       mutants_.size(), options_.threads,
@@ -184,6 +185,18 @@ void Mutants::run(const std::function<void(std::uint64_t done)>& progress) {
       },
       options_.stop);
   if (!wantsStop(options_.stop)) prove();
+}
+
+// Leaves as many mutants, evenly, as the plays allow.
+void Mutants::thin() {
+  constexpr std::size_t atLeast = 8;
+  std::size_t each = 1, all = mutants_.size();
+  for (const Answer& one : answers_) each += one.moves.size();
+  std::size_t wanted = std::max(options_.plays / each, atLeast);
+  if (options_.plays == 0 || wanted >= all) return;
+  std::vector<Mutant> left;
+  for (std::size_t i = 0; i < wanted; ++i) left.push_back(std::move(mutants_[i * all / wanted]));
+  mutants_ = std::move(left);
 }
 
 // One that cannot be studied to its end is left as if nothing had been seen of it.
@@ -232,7 +245,8 @@ std::vector<Mutants::Answer> Mutants::everyAnswer() const {
 void Mutants::prove() {
   std::vector<std::size_t> silent;
   for (std::size_t i = 0; i < mutants_.size(); ++i)
-    if (mutants_[i].studied && mutants_[i].game != nullptr && mutants_[i].shows.empty())
+    if (mutants_[i].studied && mutants_[i].game != nullptr && mutants_[i].shows.empty() &&
+        (!options_.unnoticed || mutants_[i].noticedBy.empty()))
       silent.push_back(i);
   if (silent.empty() || wantsStop(options_.stop)) return;
   std::vector<Answer> every = everyAnswer();
@@ -277,6 +291,15 @@ void Mutants::study(Mutant& mutant) const {
     mutant.refused = "it remembers other things";
     return;
   }
+  if (options_.cases) notice(mutant, &Mutants::failsCase);
+  if (!options_.unnoticed || mutant.noticedBy.empty()) show(mutant);
+  if (options_.playouts > 0 && mutant.noticedBy.empty() &&
+      (!options_.unnoticed || !mutant.shows.empty()))
+    notice(mutant, &Mutants::failsPlayouts);
+}
+
+void Mutants::show(Mutant& mutant) const {
+  const SheetGame& game = *mutant.game;
   auto sameEdges = [](const rules::PieceKind& one, const rules::PieceKind& two) {
     return one.edges == two.edges;
   };
@@ -293,12 +316,12 @@ void Mutants::study(Mutant& mutant) const {
     if (mutant.shows.size() > before && mutant.shows.back().kind == Difference::Kind::runaway)
       break;
   }
-  notice(mutant);
 }
 
-void Mutants::notice(Mutant& mutant) const {
+// A mutant that goes wrong while it is looked at is noticed, too.
+void Mutants::notice(Mutant& mutant, void (Mutants::*look)(Mutant&) const) const {
   try {
-    lookForFaults(mutant);
+    (this->*look)(mutant);
   } catch (const TooMuchWork&) {
     throw;
   } catch (const BadInput& error) {  // no end, or too many moves: whoever plays it sees it
@@ -308,24 +331,22 @@ void Mutants::notice(Mutant& mutant) const {
   }
 }
 
-void Mutants::lookForFaults(Mutant& mutant) const {
-  const SheetGame& game = *mutant.game;
-  if (options_.cases)
-    for (const ExampleRun& run : runExamples(game, 1, options_.stop)) {
-      if (run.findings.empty()) continue;
-      mutant.noticedBy = findingName(FindingKind::example);
-      mutant.noticedLine = run.line;
-      mutant.noticed = run.name;
-      return;
-    }
-  if (options_.playouts == 0) return;
+void Mutants::failsCase(Mutant& mutant) const {
+  std::optional<ExampleRun> run = firstFailure(*mutant.game, options_.stop);
+  if (!run) return;
+  mutant.noticedBy = findingName(FindingKind::example);
+  mutant.noticedLine = run->line;
+  mutant.noticed = run->name;
+}
+
+void Mutants::failsPlayouts(Mutant& mutant) const {
   CheckOptions check;
   check.playouts = options_.playouts;
   check.seed = options_.seed;
   check.examples = false;
   check.described = false;
   check.stop = options_.stop;
-  CheckReport report = verify::check(game, check);
+  CheckReport report = verify::check(*mutant.game, check);
   if (report.findings.empty()) return;
   const Finding& finding = report.findings.front();
   mutant.noticedBy = findingName(finding.kind);

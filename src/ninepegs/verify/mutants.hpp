@@ -73,7 +73,13 @@ struct MutantOptions {
   int threads = 1;             // changes no result
   std::uint64_t playouts = 0;  // that look for faults in each mutant; 0: none
   bool cases = true;           // run the sheet's cases on each
-  std::size_t most = 0;        // mutants, drawn evenly from all of them; 0: all
+  // Only what nothing notices and shows somewhere: what a case notices is not asked in the scenes,
+  // and what shows nowhere is not looked for faults.
+  bool unnoticed = false;
+  std::size_t most = 0;  // mutants, drawn evenly from all of them; 0: all
+  // Moves that all mutants together may be asked in the scenes: of heavy games fewer mutants are
+  // looked at, a few at least; 0: no limit.
+  std::size_t plays = 0;
   // A mutant that shows nothing in the scenes is asked in every position that can be reached, if
   // the sheet has no more moves in all of them than this; 0: no.
   std::size_t proof = 0;
@@ -113,13 +119,16 @@ class Mutants {
 
  private:
   class Asked;
+  void thin();
   void study(Mutant& mutant) const;
   void studyOrLeave(Mutant& mutant) const;
   void part(const Mutant& mutant, std::size_t budget, Parting& out) const;
-  void notice(Mutant& mutant) const;
+  void show(Mutant& mutant) const;
+  void notice(Mutant& mutant, void (Mutants::*look)(Mutant&) const) const;
+  void failsCase(Mutant& mutant) const;
   std::vector<Answer> everyAnswer() const;
   void prove();
-  void lookForFaults(Mutant& mutant) const;
+  void failsPlayouts(Mutant& mutant) const;
   Answer answerOf(const Scene& scene, LivePosition& live) const;
 
   const SheetGame& game_;
