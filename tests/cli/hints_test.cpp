@@ -119,6 +119,64 @@ TEST(SheetHints, ASheetMayComeOnStandardInput) {
   EXPECT_EQ(ninepegs({"show", "-"}, {.input = ""}).exitCode, 2);
 }
 
+// What another program wrote: a variant that the sheet does not name, castling with noughts.
+TEST(RecordHints, OthersRecordsAreRead) {
+  Folder folder;
+  std::string path = (folder / "other.pgn").string();
+  std::ofstream(path) << "[Event \"Hut\"]\n[Variant \"Standard\"]\n\n"
+                         "1. e4 e5 2. Nf3 Nc6 3. Bc4 Bc5 4. 0-0 Nf6 *\n";
+  Ran ran = ninepegs({"replay", path, "--game", "chess"});
+  EXPECT_EQ(ran.exitCode, 0) << ran.err;
+  EXPECT_NE(ran.err.find("\"Standard\", which the sheet does not have"), std::string::npos);
+  EXPECT_NE(ran.out.find(" 1  R  N  B  Q  .  R  K"), std::string::npos) << ran.out;
+  ran = ninepegs({"replay", path, "--game", "chess", "--variant", "Standard"});
+  EXPECT_EQ(ran.exitCode, 2);
+  // A fault is one message, said once.
+  std::ofstream(path, std::ios::trunc) << "[Game \"chess\"]\n\n1. e4 e5 2. 0-0 *\n";
+  ran = ninepegs({"replay", path});
+  EXPECT_EQ(ran.exitCode, 1);
+  std::size_t once = ran.err.find("is no legal move here");
+  ASSERT_NE(once, std::string::npos);
+  EXPECT_EQ(ran.err.find("is no legal move here", once + 1), std::string::npos) << ran.err;
+}
+
+TEST(RecordHints, ARecordOfAnOwnSheetSaysToNameIt) {
+  Folder folder;
+  std::string sheet = (folder / "own.pegs").string(), path = (folder / "r.txt").string();
+  std::ofstream(sheet) << "game own\nsides A and B\nboard square 2 x 2\npiece peg o x\n"
+                          "move put-one\n  pick there in empty\n  put peg on there\n"
+                          "ends\n  draw \"full\" when no empty\n";
+  Ran ran =
+      ninepegs({"play", sheet, "--second", "human", "--record", path}, {.input = "a1\nquit\n"});
+  ASSERT_EQ(ran.exitCode, 0) << ran.err;
+  ran = ninepegs({"replay", path});
+  EXPECT_EQ(ran.exitCode, 2);
+  EXPECT_NE(ran.err.find("--game ./own.pegs"), std::string::npos) << ran.err;
+  EXPECT_EQ(ninepegs({"replay", path, "--game", sheet}).exitCode, 0);
+}
+
+// A picture may stand before the lines of a position, or after them.
+TEST(SheetHints, APictureMayStandAfterTheLines) {
+  Folder folder;
+  std::string path = (folder / "after.pegs").string(), outs[2];
+  const std::string head = "game t\nsides A and B\nboard square 3 x 2\npiece peg o x\nmark m\n",
+                    tail =
+                        "move put-one\n  pick there in empty\n  put peg on there\n"
+                        "ends\n  draw \"full\" when no empty\n";
+  const std::string picture = "  o . x\n  . . o\n", lines = "  m a1 b2\n  B to move\n";
+  for (bool after : {false, true}) {
+    std::ofstream(path, std::ios::trunc) << head << "start\n"
+                                         << (after ? lines + picture : picture + lines) << tail;
+    Ran ran = ninepegs({"show", path});
+    EXPECT_EQ(ran.exitCode, 0) << ran.err;
+    outs[after] = ran.out;
+  }
+  EXPECT_EQ(outs[0], outs[1]);
+  // Not twice, and not in two halves.
+  std::ofstream(path, std::ios::trunc) << head << "start\n" << picture << lines << picture << tail;
+  EXPECT_EQ(ninepegs({"show", path}).exitCode, 2);
+}
+
 // A program that does not run is bad usage, and all that it wrote is told.
 TEST(CompareHints, AProgramThatDoesNotRun) {
   Ran ran = ninepegs({"compare", "nim", "--program", "python3 nofile.py"});

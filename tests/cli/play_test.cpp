@@ -164,6 +164,45 @@ TEST(Play, GoesBackAndTriesAnotherLine) {
   EXPECT_NE(ran.out.find("ply 2 of 2"), std::string::npos) << ran.out;
 }
 
+// A computer that moves twice is passed over: a person is to move there, or the line ends.
+TEST(Play, GoesForwardPastAComputerThatMovedTwice) {
+  Folder folder;
+  std::string once = (folder / "once.pegs").string();
+  std::ofstream(once) << "game once\nsides White and Black\nboard square 6 x 1\npiece peg o x\n"
+                         "move place\n  pick there in empty\n  put peg on there\n"
+                         "  when count occupied = 2\n    again\n"
+                         "  written as there\nends\n  draw \"full\" when no empty\n";
+  Ran ran = ninepegs({"play", once, "--second", "random", "--seed", "1"},
+                     {.input = "a1\nback\nforward\nquit\n"});
+  EXPECT_EQ(ran.exitCode, 0) << ran.err;
+  EXPECT_NE(ran.out.find("ply 0 of 3"), std::string::npos) << ran.out << ran.err;
+  EXPECT_NE(ran.out.find("ply 3 of 3"), std::string::npos) << ran.out;
+}
+
+TEST(Play, AComputerPlaysAtAnotherLevel) {
+  Folder folder;
+  std::string path = (folder / "g.txt").string();
+  Ran ran =
+      ninepegs({"play", "connect-four", "--second", "greedy", "--seed", "1", "--record", path},
+               {.input = "d\nlevel\nlevel 3\nlevel 12\nlevel x\nd\nquit\n"});
+  EXPECT_EQ(ran.exitCode, 0) << ran.err;
+  EXPECT_NE(ran.out.find("Slate: greedy\n"), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("Slate: search:level=3\n"), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("\"12\" is no level"), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("\"x\" is no level"), std::string::npos) << ran.out;
+  EXPECT_NE(contents(path).find("[Black \"search:level=3\"]"), std::string::npos) << contents(path);
+  ran = ninepegs({"play", "tic-tac-toe", "--second", "human"}, {.input = "level 3\nquit\n"});
+  EXPECT_NE(ran.out.find("no computer plays here"), std::string::npos) << ran.out;
+}
+
+// A hint where something is hidden is of what one's own side knows.
+TEST(Play, GivesHintsWherePiecesAreSecret) {
+  Ran ran = ninepegs({"play", "battleship", "--second", "random", "--seed", "3"},
+                     {.input = "random 5\nhint\nquit\n"});
+  EXPECT_EQ(ran.exitCode, 0) << ran.err;
+  EXPECT_NE(ran.out.find(" looks good (weighed in "), std::string::npos) << ran.out;
+}
+
 TEST(Play, ShowsWhereAPieceMayGo) {
   Ran ran = ninepegs({"play", "chess", "--second", "human", "--seed", "1"},
                      {.input = "g1\nf3\ne7\ne5\ne4\nquit\n"});

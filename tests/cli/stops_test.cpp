@@ -173,8 +173,11 @@ TEST_P(Stops, WithinASecondOfProcessorTime) {
       EXPECT_TRUE(ran.exitCode == 0 || ran.exitCode == 1 || ran.exitCode == 2) << ran.exitCode;
       continue;
     }
-    // It may have been at its last words when the signal came: then all was looked at.
-    EXPECT_TRUE(ran.exitCode == 130 || ran.after < 0.2 || isComplete(ran.out)) << ran.exitCode;
+    // It may have been at its last words when the signal came: then all was looked at, or it
+    // refuses rules that take too long.
+    bool refused = ran.exitCode == 2 && ran.err.find("steps in one position") != std::string::npos;
+    EXPECT_TRUE(ran.exitCode == 130 || ran.after < 0.2 || isComplete(ran.out) || refused)
+        << ran.exitCode;
     EXPECT_LT(ran.after, 1.05);
     if (ran.exitCode == 130 && !ran.out.empty() && ran.out[0] == '{') {
       Json json = Json::parse(ran.out, nullptr, false);

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <map>
 
+#include "ninepegs/play/openings.hpp"
 #include "ninepegs/report/series_text.hpp"
 #include "support/games.hpp"
 
@@ -38,6 +39,46 @@ TEST(Series, TheSameOnAnyNumberOfThreadsAndResumed) {
     EXPECT_EQ(report::seriesJson(*game, who, options, again, "1"),
               report::seriesJson(*game, who, options, one, "1"));
   }
+}
+
+int winnerAfter(const Game& game, const Opening& opening) {
+  Position position = game.start();
+  for (const Move& move : opening.moves) game.apply(position, move);
+  Stream stream(1, 1);
+  Choice choice = makeMinimax(9)->choose(game, position, stream);
+  if (!decides(choice.score)) return -1;
+  return choice.score > 0 ? game.toMove(position) : 1 - game.toMove(position);
+}
+
+// Minimax, which guesses nothing, says whether an opening decides the game.
+TEST(Series, BalancedOpeningsDecideNothing) {
+  std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
+  constexpr int plies = 3;
+  Openings any(*game, {plies, 1, false}), balanced(*game, {plies, 1, true});
+  int decided = 0;
+  for (std::uint64_t number = 0; number < 12; ++number) {
+    EXPECT_EQ(any.at(number).moves.size(), std::size_t{plies});
+    decided += winnerAfter(*game, any.at(number)) >= 0;
+    Opening one = balanced.at(number);
+    EXPECT_EQ(one.moves.size(), std::size_t{plies});
+    EXPECT_EQ(winnerAfter(*game, one), -1);
+    EXPECT_FALSE(one.decided);
+    EXPECT_EQ(balanced.at(number).moves, one.moves);
+  }
+  EXPECT_GT(decided, 3);
+}
+
+// Who takes the last peg wins, so every opening decides the game: that is reported.
+TEST(Series, OpeningsThatAllDecideAreReported) {
+  std::shared_ptr<const Game> game = test::shipped("nim");
+  SeriesOptions options;
+  options.games = 2, options.opening = 1, options.balanced = true;
+  std::vector<std::string> who = {"greedy", "random"};
+  Series series = playSeries(*game, who, options);
+  for (const SeriesGame& one : series.games) EXPECT_TRUE(one.decided);
+  std::string text = report::seriesText(*game, who, options, series, report::Paint());
+  EXPECT_NE(text.find("for 2 games no opening was found"), std::string::npos) << text;
+  EXPECT_NE(text.find("balanced openings of 1 ply"), std::string::npos) << text;
 }
 
 // Both sides get each opening, and every game is one of the rules.

@@ -82,11 +82,9 @@ void run(const Options& options, Context& context) {
   }
   report::CompareSaid said{other.name, how.playouts, how.seed};
   // A program that ends before it has answered anything is no other opinion: it does not run.
-  if (found.difference && found.difference->kind == compare::Difference::Kind::failed &&
-      options.program && !found.toldMoves && !found.toldTurn && !found.toldResult &&
-      !found.toldBoard && found.difference->moves.empty() &&
-      found.difference->message.rfind("it ended with exit code ", 0) == 0 &&
-      found.difference->message.rfind("it ended with exit code 0", 0) != 0)
+  bool answered = found.toldMoves || found.toldTurn || found.toldResult || found.toldBoard;
+  if (found.difference && found.difference->programExit > 0 && !answered &&
+      found.difference->moves.empty())
     throw BadInput({"--program", 1, 1, columnsOf(*options.program), *options.program},
                    found.difference->message,
                    "the command is given to the shell as it stands; does it run by itself?");

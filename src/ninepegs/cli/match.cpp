@@ -17,7 +17,7 @@ struct Options {
   GameOptions game;
   DrawOptions drawing;
   std::vector<std::string> who;
-  std::string games = "100", opening = "2";
+  std::string games = "100", opening = "2", openings = "any";
   Said resume, settle, records, csv, figure;
   bool json = false;
 };
@@ -58,6 +58,14 @@ void run(const Options& options, Context& context) {
   how.make = engines::makeOpponent;
   how.games = wholeOption(options.games, "--games", 1, 1'000'000);
   how.opening = static_cast<int>(wholeOption(options.opening, "--opening", 0, 200));
+  if (options.openings != "any" && options.openings != "balanced")
+    throw BadInput(Place{},
+                   fmt::format("there are no openings \"{}\"", clipped(options.openings, 40)),
+                   "--openings any, or --openings balanced");
+  how.balanced = options.openings == "balanced";
+  if (how.balanced && game->secrets() != nullptr)
+    throw BadInput(Place{}, "where something is hidden, no opening is known to be balanced",
+                   "leave --openings out");
   options.drawing.into(how);
   if (options.settle)
     how.settle = static_cast<double>(wholeOption(*options.settle, "--settle", 1, 1000));
@@ -116,6 +124,8 @@ void addMatch(CLI::App& app, Context& context) {
   option(command, "--games N", options.games, "games of each two (default 100)");
   option(command, "--opening PLIES", options.opening,
          "plies that are drawn before they play; both sides get each opening (default 2)");
+  option(command, "--openings WHICH", options.openings,
+         "any, or balanced: a search looks for those after which neither side wins (default any)");
   option(command, "--settle POINTS", options.settle,
          "stop once it is settled whether the first is better by so many rating points");
   options.drawing.add(command);

@@ -2,6 +2,9 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
+#include "ninepegs/base/text.hpp"
 #include "ninepegs/game/library.hpp"
 
 namespace ninepegs::cli {
@@ -12,9 +15,33 @@ const Game& RecordedGames::of(const records::GameRecord& record) {
   if (name.empty())
     throw BadInput(Place{source_, record.line, 0, 1, {}},
                    "the record does not say which game it is", "name the game with --game");
-  if (!game_ || name != name_ || variant != variant_)
-    game_ = context_.library.open(name_ = name, variant_ = variant);
+  if (game_ && name == name_ && variant == variant_) return *game_;
+  if (!said_) requireShipped(name, record);
+  game_ = context_.library.open(name_ = name);
+  variant_ = variant;
+  if (variant.empty()) return *game_;
+  const auto& known = game_->info().variants;
+  bool there = std::any_of(known.begin(), known.end(),
+                           [&](const auto& one) { return one.first == variant; });
+  if (said_ && !saidVariant_ && !there)
+    printError(
+        fmt::format("{} names the variant \"{}\", which the sheet does not have: read by "
+                    "the sheet itself\n",
+                    source_, clipped(variant, 40)));
+  else
+    game_ = context_.library.open(name, variant);
   return *game_;
+}
+
+// Of a sheet of one's own a record has the name, and not where it is.
+void RecordedGames::requireShipped(const std::string& name, const records::GameRecord& record) {
+  std::vector<std::string> shipped = context_.library.names();
+  bool isPath = name.find('/') != std::string::npos || name.ends_with(".pegs");
+  if (isPath || std::find(shipped.begin(), shipped.end(), name) != shipped.end()) return;
+  throw BadInput(Place{source_, record.line, 0, 1, {}},
+                 fmt::format("the record is of the game \"{}\", which is none of those shipped",
+                             clipped(name, 80)),
+                 "say where its sheet is, such as: --game ./" + clipped(name, 80) + ".pegs");
 }
 
 BadInput noGame(const std::string& source) {

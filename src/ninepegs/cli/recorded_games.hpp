@@ -22,6 +22,8 @@ class RecordedGames {
   const Game& of(const records::GameRecord& record);
 
  private:
+  void requireShipped(const std::string& name, const records::GameRecord& record);
+
   const std::string& source_;
   const Said& said_;
   const Said& saidVariant_;

@@ -16,28 +16,8 @@
 namespace ninepegs::cli {
 namespace {
 
-// Hints and drawn moves have streams that no computer's move uses.
-constexpr std::uint64_t hintStream = 1u << 20, drawStream = 1u << 21;
-
-std::string account(const Game& game, const Position& position, const play::Choice& choice) {
-  constexpr std::size_t shown = 6;  // moves of a line
-  if (choice.nodes <= 1) return "";
-  bool decided = play::decides(choice.score);
-  std::string out;
-  if (choice.byPlayouts) {
-    out = fmt::format("{} playouts{}{}", grouped(choice.nodes),
-                      decided ? "; " : ", won: ", report::shareText(choice.score));
-  } else {
-    out = fmt::format("looked {} ahead, {} positions",
-                      pliesText(static_cast<unsigned long long>(choice.depth)),
-                      grouped(choice.nodes));
-    if (decided) out += "; " + report::scoreText(choice.score);
-  }
-  if (choice.solved && choice.score == 0) out += "; a draw if both play well";
-  std::vector<std::string> line = report::lineTexts(game, position, choice.line, shown);
-  if (line.size() > 1) out += "; expects " + joined(line, ", ");
-  return out;
-}
+// Drawn moves have a stream that no computer's move uses.
+constexpr std::uint64_t drawStream = 1u << 21;
 
 }  // namespace
 
@@ -139,7 +119,7 @@ std::string Table::computerMoves(const StopFlag* stop,
   play::Choice choice = known_.choose(*seats_[side].computer, position_, stream);
   seats_[side].computer->tellSteps(nullptr);
   bool hides = viewer() >= 0;
-  std::string out = announced(choice.move, hides, hides ? "" : account(*game_, position_, choice));
+  std::string out = announced(choice.move, hides, hides ? "" : account(choice));
   thoughtAt_ = position_;
   thought_ = choice;
   place(choice.move);
@@ -160,8 +140,9 @@ std::string Table::columnOf(const std::string& typed) const {
 
 std::vector<std::string> Table::words() const {
   std::vector<std::string> out = legal_;
-  for (const char* word : {"undo", "back", "forward", "goto", "lines", "hint", "random", "board",
-                           "flip", "setup", "moves", "coach", "thought", "save", "help", "quit"})
+  for (const char* word :
+       {"undo", "back", "forward", "goto", "lines", "hint", "random", "board", "flip", "setup",
+        "moves", "coach", "thought", "level", "save", "help", "quit"})
     out.emplace_back(word);
   return out;
 }
@@ -238,17 +219,6 @@ std::vector<Move> Table::pickedTo(const std::string& typed) const {
   return out;
 }
 
-std::string Table::hint() {
-  if (over()) return "the game is over\n";
-  if (game_->secrets() != nullptr)
-    return "no hints where pieces are secret: they would tell too much\n";
-  Stream stream(seed_, hintStream + moves_.size());
-  std::unique_ptr<play::Opponent> search = play::makeSearch({.nodes = 50'000});
-  play::Choice choice = search->choose(*game_, position_, stream);
-  return fmt::format("{} looks good ({})\n", game_->moveText(position_, choice.move),
-                     account(*game_, position_, choice));
-}
-
 std::string Table::drawMoves(const std::string& number) {
   if (over()) return "the game is over\n";
   std::optional<unsigned long long> asked = number.empty() ? 1 : wholeNumber(number);
@@ -287,6 +257,7 @@ std::string Table::help() const {
          "lines       the lines that were played\n"
          "hint        a good move, found by a short search\n"
          "coach       warn before moves that give the other side a win; again: no longer\n"
+         "level 3     the computer plays as strongly as that, 1 to 9\n"
          "thought     how the computer came to its last move, depth by depth\n"
          "random      a legal move, drawn; random 5 draws your next five\n"
          "board       show the board again; flip turns it round\n"
@@ -318,6 +289,7 @@ std::string Table::answer(const std::string& line) {
   if (word == "hint" && alone) return hint();
   if (word == "coach" && alone) return coach();
   if (word == "thought" && alone) return thought();
+  if (word == "level" && !isMove) return level(rest);
   if (word == "random") return drawMoves(std::string(trimmed(typed.substr(6))));
   if (word == "board" && alone) return board();
   if (word == "flip" && alone) {

@@ -61,12 +61,15 @@ class Table {
   std::string goTo(const std::string& number);
   std::string lines() const;
   void takeBack();
-  std::string stand(std::size_t ply);
+  enum class Until { before, after };  // the ply, a human is to move
+  std::string stand(std::size_t ply, Until until);
   std::vector<Move> wholeLine() const;  // what was played, and what was gone back from
   // A cell was typed on which a piece stands: where it may go; then the next word is the place.
   std::string pick(const std::string& typed);
   std::vector<Move> pickedTo(const std::string& typed) const;
   std::string hint();
+  std::string level(const std::string& number);
+  std::string account(const play::Choice& choice) const;
   std::string coach();
   std::string warning(const Move& move);
   std::string thought() const;

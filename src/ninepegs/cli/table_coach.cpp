@@ -9,9 +9,66 @@
 
 namespace ninepegs::cli {
 
-constexpr std::uint64_t coachNodes = 20'000;
-constexpr std::uint64_t coachStream = 1u << 22;
+// Hints and warnings have streams that no computer's move uses.
+constexpr std::uint64_t hintNodes = 50'000, coachNodes = 20'000;
+constexpr std::uint64_t hintStream = 1u << 20, coachStream = 1u << 22;
 constexpr std::size_t shownMoves = 8;  // of a line
+
+// How the computer came to its choice in this position.
+std::string Table::account(const play::Choice& choice) const {
+  constexpr std::size_t shown = 6;  // moves of a line
+  if (!choice.means.empty())
+    return fmt::format("weighed in {} that agree with what is known",
+                       plural(static_cast<long long>(choice.positions), "position"));
+  if (choice.nodes <= 1) return "";
+  bool decided = play::decides(choice.score);
+  std::string out;
+  if (choice.byPlayouts) {
+    out = fmt::format("{} playouts{}{}", grouped(choice.nodes),
+                      decided ? "; " : ", won: ", report::shareText(choice.score));
+  } else {
+    out = fmt::format("looked {} ahead, {} positions",
+                      pliesText(static_cast<unsigned long long>(choice.depth)),
+                      grouped(choice.nodes));
+    if (decided) out += "; " + report::scoreText(choice.score);
+  }
+  if (choice.solved && choice.score == 0) out += "; a draw if both play well";
+  std::vector<std::string> line = report::lineTexts(*game_, position_, choice.line, shown);
+  if (line.size() > 1) out += "; expects " + joined(line, ", ");
+  return out;
+}
+
+// Where something is hidden, from what the side to move knows.
+std::string Table::hint() {
+  if (over()) return "the game is over\n";
+  if (game_->secrets() != nullptr && !play::Knowledge::knowable(*game_, from_))
+    return "nobody can know what led to this position: there are no hints here\n";
+  Stream stream(seed_, hintStream + moves_.size());
+  std::unique_ptr<play::Opponent> search = play::makeSearch({.nodes = hintNodes});
+  play::Choice choice = known_.choose(*search, position_, stream);
+  return fmt::format("{} looks good ({})\n", game_->moveText(position_, choice.move),
+                     account(choice));
+}
+
+// Another strength of the computers at the table.
+std::string Table::level(const std::string& number) {
+  if (!hasComputer()) return "no computer plays here\n";
+  std::string out;
+  try {
+    for (int side = 0; side < 2; ++side) {
+      Seat& seat = seats_[static_cast<std::size_t>(side)];
+      if (!seat.computer) continue;
+      if (!number.empty()) {
+        std::string text = "search:level=" + number;
+        seat = {text, play::makeOpponent(text, "level")};
+      }
+      out += fmt::format("{}: {}\n", game_->info().sides[side], seat.text);
+    }
+  } catch (const BadInput&) {
+    return fmt::format("\"{}\" is no level: they are 1, the weakest, to 9\n", number);
+  }
+  return out + (number.empty() ? "another strength: level 1, the weakest, to level 9\n" : "");
+}
 
 std::string Table::coach() {
   if (game_->secrets() != nullptr)

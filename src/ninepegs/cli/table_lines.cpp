@@ -18,8 +18,8 @@ std::vector<Move> Table::wholeLine() const {
   return line;
 }
 
-// Goes to a ply of the line, or the last one before it at which a human is to move.
-std::string Table::stand(std::size_t ply) {
+// Goes to a ply of the line, or the next one on that way at which a human is to move.
+std::string Table::stand(std::size_t ply, Until until) {
   std::size_t was = moves_.size(), length = was + ahead_.size();
   if (game_->secrets() != nullptr && hasHuman() && hasComputer())
     return "where pieces are secret there is only undo\n";
@@ -27,11 +27,11 @@ std::string Table::stand(std::size_t ply) {
     ahead_.push_back(moves_.back());
     takeBack();
   }
-  while (moves_.size() < ply) {
+  while (moves_.size() < ply || (until == Until::after && !ahead_.empty() && !humanToMove())) {
     Move next = ahead_.back();
     place(next);
   }
-  while (ply != length && !moves_.empty() && !game_->ended(position_) && !humanToMove()) {
+  while (moves_.size() != length && !moves_.empty() && !game_->ended(position_) && !humanToMove()) {
     ahead_.push_back(moves_.back());
     takeBack();
   }
@@ -44,7 +44,7 @@ std::string Table::back(const std::string& number) {
   std::optional<unsigned long long> plies = number.empty() ? 1 : wholeNumber(number);
   if (!plies || *plies == 0)
     return fmt::format("\"{}\" is no number of plies: say back, or back 3\n", number);
-  return stand(moves_.size() - std::min<std::size_t>(*plies, moves_.size()));
+  return stand(moves_.size() - std::min<std::size_t>(*plies, moves_.size()), Until::before);
 }
 
 std::string Table::forward(const std::string& number) {
@@ -52,9 +52,7 @@ std::string Table::forward(const std::string& number) {
   if (!plies || *plies == 0)
     return fmt::format("\"{}\" is no number of plies: say forward, or forward 3\n", number);
   // Against a computer a ply forward is its answer, too.
-  std::size_t to = moves_.size() + std::min<std::size_t>(*plies, ahead_.size());
-  if (number.empty() && hasComputer()) to = std::min(to + 1, moves_.size() + ahead_.size());
-  return stand(to);
+  return stand(moves_.size() + std::min<std::size_t>(*plies, ahead_.size()), Until::after);
 }
 
 std::string Table::goTo(const std::string& number) {
@@ -62,7 +60,7 @@ std::string Table::goTo(const std::string& number) {
   std::size_t length = moves_.size() + ahead_.size();
   if (!ply || *ply > length)
     return fmt::format("\"{}\" is no ply of this game: they are 0 to {}\n", number, length);
-  return stand(*ply);
+  return stand(*ply, Until::before);
 }
 
 std::string Table::lines() const {

@@ -49,6 +49,7 @@ struct Difference {
   std::optional<std::map<std::string, std::string>> theirBoard;  // by cell, if it tells
   bool shortest = false;  // no shorter game shows a difference: all were tried
   std::uint64_t playout = 0;
+  int programExit = 0;  // of failed: the exit code, where a program ended with an error
 };
 std::string kindName(Difference::Kind kind);  // "moves", "accepted" ...
 

@@ -47,6 +47,7 @@ Difference Lockstep::difference(Difference::Kind kind, std::string message) {
 // It cannot be asked any further.
 Difference Lockstep::failed(const CounterpartFailed& error) {
   Difference out = difference(Difference::Kind::failed, std::string("it ") + error.what());
+  out.programExit = error.exitCode();
   counterpart_.reset();
   return out;
 }

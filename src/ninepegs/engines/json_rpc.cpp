@@ -87,7 +87,8 @@ void RpcChild::gone(const std::string& method) {
     throw BadInput({source_, 1, 1, columnsOf(command_), command_},
                    "this program cannot be started" + said(),
                    "the command is given to the shell as it stands");
-  throw ProgramFailed(fmt::format("{} when it was asked \"{}\"{}", how, method, said()));
+  throw ProgramFailed(fmt::format("{} when it was asked \"{}\"{}", how, method, said()),
+                      std::max(child_->exitCode(), 0));
 }
 
 // What it last wrote to standard error: the last lines as they are, the useful end being in them.

@@ -22,7 +22,13 @@ namespace ninepegs::engines {
 // subject: "gave no answer within 5 seconds".
 class ProgramFailed : public std::runtime_error {
  public:
-  using std::runtime_error::runtime_error;
+  explicit ProgramFailed(const std::string& how, int exitCode = 0)
+      : std::runtime_error(how), exitCode_(exitCode) {}
+  // With which it ended, if it ended by itself; 0: without an error, or it did not.
+  int exitCode() const { return exitCode_; }
+
+ private:
+  int exitCode_;
 };
 
 // Bytes of another program as text that does no harm on a terminal, and no more than fits a

@@ -163,7 +163,7 @@ bool readsAsMove(const rules::Rules& rules, const sheet::Program& program, std::
   if (rules.notation) {
     // Coordinates and standard algebraic notation.
     static const std::regex algebraic(
-        "(O-O(-O)?|[A-Za-z]?[a-z]?[0-9]*x?[a-z]+[0-9]+(=?[A-Za-z])?)[+#]*");
+        "(O-O(-O)?|0-0(-0)?|[A-Za-z]?[a-z]?[0-9]*x?[a-z]+[0-9]+(=?[A-Za-z])?)[+#]*");
     std::string whole(text);
     if (whole.size() < 20 && std::regex_match(whole, algebraic)) return true;
   }

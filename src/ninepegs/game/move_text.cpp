@@ -12,10 +12,13 @@
 namespace ninepegs {
 namespace {
 
-// A notation without the marks of check, which people leave out.
-std::string_view withoutMarks(std::string_view text) {
+// A notation as it is compared: without the marks of check, which people leave out, and castling
+// with letters, which some write with noughts.
+std::string standardNotation(std::string_view text) {
   while (!text.empty() && (text.back() == '+' || text.back() == '#')) text.remove_suffix(1);
-  return text;
+  if (text == "0-0") return "O-O";
+  if (text == "0-0-0") return "O-O-O";
+  return std::string(text);
 }
 
 std::string pieceText(const Game& game, Piece piece) {
@@ -94,7 +97,7 @@ std::vector<Move> matchingMoves(const Game& game, const Position& position,
   if (!near.empty() || wanted.empty()) return near;
   for (const Move& move : moves)
     for (const std::string& text : game.otherTexts(position, move))
-      if (text == typed || withoutMarks(text) == withoutMarks(typed)) {
+      if (text == typed || standardNotation(text) == standardNotation(typed)) {
         near.push_back(move);
         break;
       }

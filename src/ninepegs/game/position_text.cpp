@@ -44,11 +44,19 @@ Position readBlock(const rules::Rules& rules, const Layout& layout, const sheet:
   PositionReader reader(rules, layout, source, found);
   std::array<std::vector<PositionPart>, 2> pictures;
   std::vector<PositionPart> rest;
-  bool first = true;
+  bool first = true, inPicture = false;
+  // A picture may also stand after the lines, which may look like rows.
+  auto isRow = [&](const sheet::Block& block) {
+    if (!block.pictureRow || layout.layered) return false;
+    std::string_view text = trimmed(block.raw);
+    bool named = rules.find(std::string(text.substr(0, text.find(' ')))) != nullptr;
+    return rest.empty() || ((inPicture || pictures[0].empty()) && !named);
+  };
   for (const sheet::Block& block : lines) {
     PositionPart whole{block.raw, block.span};
     reader.begin(block);
-    if (block.pictureRow && rest.empty() && !layout.layered) {
+    inPicture = isRow(block);
+    if (inPicture) {
       std::vector<PositionPart> parts = split(whole, ";");
       pictures[0].push_back(parts.front());
       rest.insert(rest.end(), parts.begin() + 1, parts.end());

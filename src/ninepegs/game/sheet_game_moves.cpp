@@ -66,11 +66,14 @@ void SheetGame::dropRepeated(const Position& position, MoveList& moves) const {
   };
   std::unordered_set<Reached, ReachedHash> seen;
   std::int64_t left = limits::loopSteps;  // for all of them
-  constexpr std::int64_t least = 100;     // what one costs in any case
+  // What one costs in any case: a position, made, kept and looked up.
+  const auto words = static_cast<std::int64_t>(program_.layout.words);
+  const std::int64_t least = 100 + 2 * words;
   std::erase_if(moves, [&](const Move& move) {
     if (move.group == sheet::passGroup || !program_.groups[move.group].mayRepeat) return false;
     Position after = position;
     left -= least + applied(after, move);
+    if (countsAsTooMuch(words)) throwBrokenOff(program_, position.words.data());
     if (left < 0)
       throw RunawayRules(
           Place{info_.source, rules_.moves[move.group].span.line, 0, 1, {}},

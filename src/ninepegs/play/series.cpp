@@ -7,13 +7,13 @@
 
 #include "ninepegs/base/parallel.hpp"
 #include "ninepegs/play/knowledge.hpp"
+#include "ninepegs/play/openings.hpp"
 
 namespace ninepegs::play {
 namespace {
 
-constexpr std::uint64_t openings = 0x6f70656e;  // the stream that draws them
-constexpr double perRating = 400;               // points for odds of ten to one
-constexpr double errorRate = 0.05;              // of the sequential test, both ways
+constexpr double perRating = 400;   // points for odds of ten to one
+constexpr double errorRate = 0.05;  // of the sequential test, both ways
 
 double expected(double rating) {
   return 1 / (1 + std::pow(10, -rating / perRating));
@@ -36,7 +36,10 @@ Points pointsOf(const Pairing& pairing) {
 class Player {
  public:
   Player(const Game& game, const std::vector<std::string>& who, const SeriesOptions& options)
-      : game_(game), who_(who), options_(options) {}
+      : game_(game),
+        who_(who),
+        options_(options),
+        openings_(game, {options.opening, options.seed, options.balanced, options.stop}) {}
 
   SeriesGame play(std::size_t a, std::size_t b, std::uint64_t number) const {
     SeriesGame out;
@@ -45,7 +48,6 @@ class Player {
     out.second = exchanged ? a : b;
     out.number = number;
     Position position = game_.start();
-    MoveList moves;
     Sides known(game_, position);
     auto make = [&](const Move& move) {
       out.moves.push_back(game_.moveText(position, move));
@@ -53,19 +55,10 @@ class Player {
       game_.apply(position, move);
     };
     // Of a pair of games both begin alike.
-    Stream opening(options_.seed ^ openings, number / 2);
-    while (out.opening < options_.opening) {
-      game_.listMoves(position, moves);
-      if (moves.empty()) break;
-      Position before = position;
-      Move move = moves[opening.below(static_cast<std::uint32_t>(moves.size()))];
-      game_.apply(position, move);
-      bool over = game_.ended(position);
-      position = std::move(before);
-      if (over) break;  // an opening leaves something to play
-      make(move);
-      ++out.opening;
-    }
+    Opening opening = openings_.at(number / 2);
+    out.opening = static_cast<int>(opening.moves.size());
+    out.decided = opening.decided;
+    for (const Move& move : opening.moves) make(move);
     std::unique_ptr<Opponent> sides[] = {options_.make(who_[out.first], "opponent"),
                                          options_.make(who_[out.second], "opponent")};
     for (auto& one : sides) one->stopWith(options_.stop);
@@ -85,6 +78,7 @@ class Player {
   const Game& game_;
   const std::vector<std::string>& who_;
   const SeriesOptions& options_;
+  Openings openings_;
 };
 
 void count(const SeriesGame& game, Pairing& pairing) {

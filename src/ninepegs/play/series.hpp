@@ -23,6 +23,7 @@ struct SeriesGame {
   std::size_t first = 0, second = 0;  // which opponents, by their number
   std::uint64_t number = 0;           // within the pairing
   int opening = 0;                    // plies that were drawn
+  bool decided = false;               // see Opening
   std::vector<std::string> moves;     // all of them
   int winner = -1;                    // 0: the opponent that was first, 1: the second; -1: neither
   std::string result;                 // in words; empty: no end within the limit of plies
@@ -51,7 +52,8 @@ struct SeriesOptions {
   std::uint64_t games = 100;  // of each pairing; an odd one is rounded up
   std::uint64_t seed = 1;
   int threads = 1;
-  int opening = 2;  // plies that are drawn for each pair of games
+  int opening = 2;        // plies that are drawn for each pair of games
+  bool balanced = false;  // see OpeningOptions
   int plyLimit = 1000;
   // Stop as soon as it is settled whether the first opponent of two is better than the second by so
   // many rating points, or not better at all: a sequential probability ratio test with errors of

@@ -39,11 +39,17 @@ class Player {
         return;
       }
       std::vector<Move> found = matchingMoves(game_, position, one.text);
-      if (found.size() != 1) {
-        note(one,
-             found.empty() ? fmt::format("\"{}\" is no legal move here", one.text)
-                           : fmt::format("\"{}\" can be read as several moves", one.text),
-             found.empty() ? whyNot(game_, position, one.text) : "");
+      if (found.size() > 1) {
+        note(one, fmt::format("\"{}\" can be read as several moves", one.text), "");
+        return;
+      }
+      if (found.empty()) {
+        std::string says = fmt::format("\"{}\" is no legal move here", one.text);
+        std::string why = whyNot(game_, position, one.text);
+        if (why.starts_with(says))
+          note(one, why, "");
+        else
+          note(one, says, why);
         return;
       }
       if (played != nullptr) played->push_back(found.front());

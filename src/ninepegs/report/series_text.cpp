@@ -29,6 +29,7 @@ Json markOf(const Game& game, const std::vector<std::string>& who,
   out["opponents"] = who;
   out["seed"] = options.seed;
   out["opening_plies"] = options.opening;
+  out["openings"] = options.balanced ? "balanced" : "any";
   out["ply_limit"] = options.plyLimit;
   return out;
 }
@@ -46,11 +47,13 @@ std::string ratingText(const play::Pairing& pairing) {
 }
 
 // Openings after which one side won whoever played it: such games say nothing of the players.
-static std::string openingsText(const play::Series& series) {
+static std::string openingsText(const play::Series& series, bool balanced) {
   std::map<std::tuple<std::size_t, std::size_t, std::uint64_t>, std::vector<int>> winners;
+  std::size_t none = 0;
   for (const play::SeriesGame& one : series.games) {
     auto [a, b] = std::minmax(one.first, one.second);
     winners[{a, b, one.number / 2}].push_back(one.winner);
+    none += one.decided;
   }
   std::size_t pairs = 0, decided = 0;
   for (const auto& [key, won] : winners) {
@@ -58,11 +61,15 @@ static std::string openingsText(const play::Series& series) {
     ++pairs;
     decided += won[0] >= 0 && won[0] == won[1];
   }
-  if (decided == 0) return "";
-  return fmt::format(
-      "  in {} of {} openings the same side won, whoever played it: those decide the "
-      "game\n",
-      decided, pairs);
+  std::string out;
+  if (decided > 0)
+    out += fmt::format(
+        "  in {} of {} openings the same side won, whoever played it{}\n", decided, pairs,
+        balanced ? "" : ":\n  those decide the game; --openings balanced looks for others");
+  if (none > 0)
+    out += fmt::format("  for {} no opening was found that a search does not see decided\n",
+                       plural(static_cast<long long>(none), "game"));
+  return out;
 }
 
 std::string seriesText(const Game& game, const std::vector<std::string>& who,
@@ -70,8 +77,9 @@ std::string seriesText(const Game& game, const std::vector<std::string>& who,
                        const Paint& paint) {
   std::string out = paint.strong(game.info().title);
   if (!game.info().variant.empty()) out += ", variant " + game.info().variant;
-  out += fmt::format(": {}, openings of {}, seed {}\n",
+  out += fmt::format(": {}, {}openings of {}, seed {}\n",
                      plural(static_cast<long long>(series.games.size()), "game"),
+                     options.balanced ? "balanced " : "",
                      pliesText(static_cast<unsigned long long>(options.opening)), options.seed);
   if (series.stopped) out += paint.bad("  stopped early\n");
   if (series.games.empty()) return out + "  no game was played to its end\n";
@@ -108,7 +116,7 @@ std::string seriesText(const Game& game, const std::vector<std::string>& who,
                : "\n  not settled in so many games\n";
   out += fmt::format("\n  {}, who begins, won {} of all games\n", game.info().sides[0],
                      percent(static_cast<double>(firstWins), games));
-  return out + openingsText(series);
+  return out + openingsText(series, options.balanced);
 }
 
 std::string seriesJson(const Game& game, const std::vector<std::string>& who,
@@ -134,6 +142,7 @@ std::string seriesJson(const Game& game, const std::vector<std::string>& who,
                             {"second", one.second},
                             {"number", one.number},
                             {"opening", one.opening},
+                            {"opening_decided", one.decided},
                             {"winner", one.winner},
                             {"result", one.result},
                             {"moves", one.moves}});
@@ -175,6 +184,7 @@ std::vector<play::SeriesGame> readSeries(const Game& game, const std::vector<std
       played.second = one.at("second").get<std::size_t>();
       played.number = one.at("number").get<std::uint64_t>();
       played.opening = one.at("opening").get<int>();
+      played.decided = one.at("opening_decided").get<bool>();
       played.winner = one.at("winner").get<int>();
       played.result = one.at("result").get<std::string>();
       played.moves = one.at("moves").get<std::vector<std::string>>();

@@ -53,20 +53,16 @@ Disclosures disclosures(const Game& game, const DisclosureOptions& options) {
     if (all.broken) break;
     Stream stream(options.seed ^ ownGames, static_cast<std::uint64_t>(number));
     live->setUp(game.start());
-    try {
+    Attempt how = attempt([&] {
       std::vector<Position> met;
       while (static_cast<int>(met.size()) < longest && !live->ended() && live->playDrawn(stream))
         met.push_back(live->position());
       std::size_t step = met.size() / viewsAGame + 1;
       for (std::size_t at = 0; at < met.size(); at += step)
         for (int side = 0; side < 2; ++side) look(game, met[at], side, out);
-      ++all.games;
-    } catch (const Stopped&) {
-      all.broken = true;
-    } catch (const TooMuchWork&) {
-      all.broken = true;
-    } catch (const BadInput&) {  // no end: `check` tells of it
-    }
+    });
+    if (how == Attempt::done) ++all.games;
+    all.broken = how == Attempt::over;
   }
   return all;
 }

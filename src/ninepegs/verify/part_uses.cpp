@@ -49,14 +49,8 @@ PartUses partUses(const Game& game, const PartUseOptions& options) {
       if (plies >= options.plies || all.broken) continue;
       all.broken = wantsStop(options.stop);
       if (all.broken) continue;
-      try {
-        play(way, number * steers + static_cast<std::uint64_t>(way));
-      } catch (const Stopped&) {
-        all.broken = true;
-      } catch (const TooMuchWork&) {
-        all.broken = true;
-      } catch (const BadInput&) {  // no end, of which `check` tells, or too many moves
-      }
+      std::uint64_t stream = number * steers + static_cast<std::uint64_t>(way);
+      all.broken = attempt([&] { play(way, stream); }) == Attempt::over;
     }
   all.plies = plies;
   for (std::size_t i = 0; i < parts.size(); ++i)

@@ -34,16 +34,10 @@ class Trial {
   SymmetryTrial run() {
     WorkScope work(limits::partSteps);
     for (int number = 0; number < options_.games && !enough(); ++number) {
-      try {
-        playOne(static_cast<std::uint64_t>(number));
-        ++out_.games;
-      } catch (const Stopped&) {
-        break;
-      } catch (const TooMuchWork&) {
-        out_.broken = true;
-        break;
-      } catch (const BadInput&) {  // no end, of which `check` tells, or too many moves
-      }
+      Attempt how = attempt([&] { playOne(static_cast<std::uint64_t>(number)); });
+      if (how == Attempt::done) ++out_.games;
+      out_.broken = how == Attempt::over;
+      if (out_.broken) break;
     }
     out_.broken = out_.broken || wantsStop(options_.stop);
     StopScope undisturbed(nullptr);

@@ -7,6 +7,7 @@
 
 #include "ninepegs/base/limits.hpp"
 #include "ninepegs/base/stop.hpp"
+#include "ninepegs/game/game.hpp"
 
 namespace ninepegs::limits {
 
@@ -16,3 +17,28 @@ inline constexpr std::int64_t shortenSteps = 40'000'000;  // the shortest game o
 inline constexpr std::int64_t mutantSteps = 30'000'000;   // a mutant, in all positions
 
 }  // namespace ninepegs::limits
+
+namespace ninepegs::verify {
+
+enum class Attempt {
+  done,
+  failed,  // no end, or too many moves: `check` reports that by itself
+  over     // asked to stop, or all of it takes too many steps: nothing more is to be tried
+};
+
+// One game, or one position, of a part of a check.
+template <class Work>
+Attempt attempt(Work work) {
+  try {
+    work();
+    return Attempt::done;
+  } catch (const Stopped&) {
+    return Attempt::over;
+  } catch (const TooMuchWork&) {
+    return Attempt::over;
+  } catch (const BadInput&) {
+    return Attempt::failed;
+  }
+}
+
+}  // namespace ninepegs::verify

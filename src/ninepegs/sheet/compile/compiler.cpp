@@ -32,6 +32,7 @@ Program Compiler::run() {
       int begun = emit_.here();
       recipe(index, side, Recipe::trial);
       program_.groups[index].trialSteps[side] = emit_.weightSince(begun);
+      emit_.weighPicks(begun);
     }
     program_.passApply[side] = emit_.here();
     Slot passes = program_.layout.passes;

@@ -48,8 +48,12 @@ int weightOf(Op op) {
 
 // A step of limits::loopSteps is about what four instructions on a board of one word take.
 Slot Emitter::weightSince(int begun) const {
+  return weightBetween(begun, here());
+}
+
+Slot Emitter::weightBetween(int begun, int end) const {
   int weight = 0;
-  for (int at = begun; at < here(); ++at) weight += weightOf(program_.code[at].op);
+  for (int at = begun; at < end; ++at) weight += weightOf(program_.code[at].op);
   weight = 1 + weight * std::max(1, program_.words / 2) / 4;
   return static_cast<Slot>(std::min(weight, 0xffff));
 }
@@ -61,6 +65,15 @@ void Emitter::weighLoop(int begun) {
 void Emitter::weighLoops(int begun) {
   for (int at = begun; at < here(); ++at)
     if (program_.code[at].op == Op::nextCell && program_.code[at].d == 0) weighLoop(at);
+}
+
+void Emitter::weighPicks(int begun) {
+  for (int at = here() - 1, end = here(); at >= begun; --at) {
+    Instruction& one = program_.code[at];
+    if (one.op != Op::pickCell && one.op != Op::pickNumber && one.op != Op::pickLine) continue;
+    one.d = weightBetween(at, end);
+    end = at;
+  }
 }
 
 void Emitter::weigh(int begun) {

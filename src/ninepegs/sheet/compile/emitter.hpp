@@ -34,7 +34,9 @@ class Emitter {
   // instruction, and as an instruction of its own for any other.
   void weighLoop(int begun);
   void weighLoops(int begun);  // those from there on that are not weighed yet
+  void weighPicks(int begun);  // each with what follows it up to the next
   void weigh(int begun);
+  Slot weightBetween(int begun, int end) const;
   Slot weightSince(int begun) const;  // steps that what was added since then costs
   // Is what was added since `between` the same as what was added from `from` to there? All labels
   // of it must be placed.

@@ -65,7 +65,7 @@ void Machine<W>::branch(const Instruction* i, TrialSink& sink, Option nextOption
   spend(savedWords() / 16);
   std::uint64_t choice = 0;
   while (nextOption(choice)) {
-    if (outOfSteps(i - program_->code.data()) || !chose(choice, i)) return;
+    if (outOfSteps(i - program_->code.data(), i->d) || !chose(choice, i)) return;
     run(pc, sink);
     if (sink.enough() || exhaustedAt_ >= 0) return;
     restore(saved);

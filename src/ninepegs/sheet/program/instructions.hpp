@@ -103,9 +103,9 @@ namespace ninepegs::sheet {
   X(tryMove, "#---m", "play the move of group n on trial, a choices made; it is legal if it passes") \
   X(tryMany, "#s--m", "the same for every cell of b as the last choice, a choices with it") \
   X(keepBest, "----#", "n = 1: of what follows only measure; 2: only the best; 0: all") \
-  X(pickCell, "Is--#", "a = one of the cells or kinds of b, a choice (n = 1: -1 if there is none)") \
-  X(pickNumber, "Iii--", "a = a number from b to c, a choice") \
-  X(pickLine, "Ssi-f", "a = one of the lines of c cells within b, of family n, a choice") \
+  X(pickCell, "Is-##", "a = one of the cells or kinds of b, a choice in d steps (n = 1: -1 if there is none)") \
+  X(pickNumber, "Iii#-", "a = a number from b to c, a choice in d steps") \
+  X(pickLine, "Ssi#f", "a = one of the lines of c cells within b, of family n, a choice in d steps") \
   X(round, "Vi-#j", "one more round, or go on at n, a choice; a counts rounds, up to b") \
   X(eachRound, "Vi--j", "a counts one more round, or go on at n when there were b") \
   X(attempt, "VI--j", "a round if it can be made, else go on at n; a counts rounds, b marks it") \
