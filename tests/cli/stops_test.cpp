@@ -8,6 +8,7 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
+#include <cstdlib>
 #include <filesystem>
 #include <fstream>
 #include <nlohmann/json.hpp>
@@ -15,6 +16,7 @@
 #include <string>
 #include <vector>
 
+#include "judge/generate.hpp"
 #include "ninepegs/base/random.hpp"
 #include "support/example_names.hpp"
 #include "support/folder.hpp"
@@ -153,40 +155,56 @@ std::vector<std::string> sheets() {
 
 class Stops : public testing::TestWithParam<Command> {};
 
+// Runs the command on the sheet and stops it at a moment that the number settles.
+void expectStops(const Command& command, const std::string& sheet, std::uint64_t number) {
+  Folder folder;
+  std::vector<std::string> words;
+  for (std::string word : command.arguments) {
+    if (word == "GAME") word = sheet;
+    if (std::size_t at = word.find("FOLDER"); at != std::string::npos)
+      word.replace(at, 6, folder.path().string());
+    words.push_back(word);
+  }
+  Stream stream(std::hash<std::string>()(command.name), number);
+  double when = 0.02 + 0.4 * stream.below(1000) / 1000.0;
+  Stopped ran = stopped(words, when, folder);
+  SCOPED_TRACE(sheet + " after " + std::to_string(when) + " s: " + ran.err);
+  if (ran.sooner) {  // it ended by itself, and says so
+    EXPECT_TRUE(ran.exitCode == 0 || ran.exitCode == 1 || ran.exitCode == 2) << ran.exitCode;
+    return;
+  }
+  // It may have been at its last words when the signal came: then all was looked at, or it
+  // refuses rules that take too long.
+  bool refused = ran.exitCode == 2 && ran.err.find("steps in one position") != std::string::npos;
+  EXPECT_TRUE(ran.exitCode == 130 || ran.after < 0.2 || isComplete(ran.out) || refused)
+      << ran.exitCode;
+  EXPECT_LT(ran.after, 1.05);
+  if (ran.exitCode != 130) return;
+  if (!ran.out.empty() && ran.out[0] == '{') {
+    Json json = Json::parse(ran.out, nullptr, false);
+    ASSERT_FALSE(json.is_discarded()) << ran.out.substr(0, 200);
+    expectNoMore(words.front(), json);
+  }
+  EXPECT_FALSE(std::filesystem::exists(folder / "vectors.jsonl"));
+  EXPECT_FALSE(std::filesystem::exists(folder / "book/book.pdf"));
+}
+
 TEST_P(Stops, WithinASecondOfProcessorTime) {
-  const Command& command = GetParam();
   std::uint64_t number = 0;
-  for (const std::string& sheet : sheets()) {
-    Folder folder;
-    std::vector<std::string> words;
-    for (std::string word : command.arguments) {
-      if (word == "GAME") word = sheet;
-      if (std::size_t at = word.find("FOLDER"); at != std::string::npos)
-        word.replace(at, 6, folder.path().string());
-      words.push_back(word);
-    }
-    Stream stream(std::hash<std::string>()(command.name), number++);
-    double when = 0.02 + 0.4 * stream.below(1000) / 1000.0;
-    Stopped ran = stopped(words, when, folder);
-    SCOPED_TRACE(sheet + " after " + std::to_string(when) + " s: " + ran.err);
-    if (ran.sooner) {  // it ended by itself, and says so
-      EXPECT_TRUE(ran.exitCode == 0 || ran.exitCode == 1 || ran.exitCode == 2) << ran.exitCode;
-      continue;
-    }
-    // It may have been at its last words when the signal came: then all was looked at, or it
-    // refuses rules that take too long.
-    bool refused = ran.exitCode == 2 && ran.err.find("steps in one position") != std::string::npos;
-    EXPECT_TRUE(ran.exitCode == 130 || ran.after < 0.2 || isComplete(ran.out) || refused)
-        << ran.exitCode;
-    EXPECT_LT(ran.after, 1.05);
-    if (ran.exitCode == 130 && !ran.out.empty() && ran.out[0] == '{') {
-      Json json = Json::parse(ran.out, nullptr, false);
-      ASSERT_FALSE(json.is_discarded()) << ran.out.substr(0, 200);
-      expectNoMore(words.front(), json);
-    }
-    if (ran.exitCode != 130) continue;
-    EXPECT_FALSE(std::filesystem::exists(folder / "vectors.jsonl"));
-    EXPECT_FALSE(std::filesystem::exists(folder / "book/book.pdf"));
+  for (const std::string& sheet : sheets()) expectStops(GetParam(), sheet, number++);
+}
+
+// NINEPEGS_STOPS_SHEETS: so many for each command.
+TEST_P(Stops, OnSheetsMadeAtRandom) {
+  const char* asked = std::getenv("NINEPEGS_STOPS_SHEETS");
+  std::uint64_t many = asked == nullptr ? 12 : std::strtoull(asked, nullptr, 10);
+  Folder folder;
+  std::string sheet = (folder / "sheet.pegs").string();
+  for (std::uint64_t number = 0; number < many; ++number) {
+    std::uint64_t own = std::hash<std::string>()(GetParam().name) % 1000 + number;
+    std::ofstream(sheet, std::ios::trunc) << judge::generateSheet(77, own).text;
+    SCOPED_TRACE("sheet " + std::to_string(own) + " of seed 77");
+    expectStops(GetParam(), sheet, 100 + number);
   }
 }
 

@@ -49,6 +49,27 @@ TEST(Lapses, ALevelSaysThatItDrewAnotherMove) {
   EXPECT_TRUE(drew);
 }
 
+// Where nobody can go on and no end holds, the tree has no children, however often it is come to.
+TEST(Lapses, PlayoutsEndWhereNobodyCanMove) {
+  std::shared_ptr<const Game> game = test::fromText(
+      "game t\nsides A and B\nboard square 3 x 1\npiece peg o x\nmove place\n"
+      "  pick there in empty\n  put peg on there\n  written as there\n"
+      "ends\n  draw \"long\" when plies > 40\n");
+  for (std::uint64_t playouts : {5, 60, 600}) {
+    Stream stream(1, 0);
+    Choice choice = makePlayouts({.playouts = playouts})->choose(*game, game->start(), stream);
+    EXPECT_EQ(choice.score, 0);
+    for (const Choice::Weighed& one : choice.weighed) {
+      Position position = game->start();
+      for (const Move& move : one.line) {
+        ASSERT_TRUE(game->isLegal(position, move));
+        game->apply(position, move);
+      }
+      EXPECT_LE(one.line.size(), 3u);
+    }
+  }
+}
+
 // Playouts see what loses at once: three men's morris and tic-tac-toe, every position of random
 // games in which one move alone keeps the other side from winning.
 TEST(Lapses, PlayoutsBlockAWinInOne) {

@@ -77,7 +77,7 @@ TEST(Series, OpeningsThatAllDecideAreReported) {
   Series series = playSeries(*game, who, options);
   for (const SeriesGame& one : series.games) EXPECT_TRUE(one.decided);
   std::string text = report::seriesText(*game, who, options, series, report::Paint());
-  EXPECT_NE(text.find("for 2 games no opening was found"), std::string::npos) << text;
+  EXPECT_NE(text.find("for 2 games only openings were found"), std::string::npos) << text;
   EXPECT_NE(text.find("balanced openings of 1 ply"), std::string::npos) << text;
 }
 

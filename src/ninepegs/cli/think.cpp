@@ -80,7 +80,8 @@ void run(const Options& options, Context& context) {
                           *who, how);
   }
   bool weighsNothing = thought.choice.steps.empty() && thought.choice.means.empty();
-  if (weighsNothing && !wantsStop(&stopFlag()) && who->name().starts_with("search"))
+  if (weighsNothing && endedByInterrupt(context, "nothing was found")) return;
+  if (weighsNothing && who->name().starts_with("search"))
     throw BadInput(Place{}, fmt::format("`{}` finished no depth", who->name()),
                    "let it look at more positions");
   if (weighsNothing)

@@ -3,7 +3,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cmath>
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/draw/plot.hpp"
@@ -13,18 +12,12 @@ namespace ninepegs::draw {
 std::string reviewChart(const Game& game, const Position& from,
                         const std::vector<play::ReviewedPly>& plies, const ChartOptions& options) {
   using Verdict = play::ReviewedPly::Verdict;
-  double greatest = 0;
-  for (const play::ReviewedPly& one : plies)
-    if (!play::decides(one.played))
-      greatest = std::max(greatest, std::abs(static_cast<double>(one.played)));
-  // A score that decides stands beyond all others.
-  double won = greatest > 0 ? 1.3 * greatest : 1;
   std::string scores, marks, labels;
   Position position = from;
   for (std::size_t ply = 0; ply < plies.size(); ++ply) {
     const play::ReviewedPly& one = plies[ply];
-    std::int64_t score = one.side == 0 ? one.played : -one.played;
-    double at = play::decides(score) ? (score > 0 ? won : -won) : static_cast<double>(score);
+    // From -1, the second side wins, to 1, the first one does.
+    double at = (2 * one.chancePlayed - 1) * (one.side == 0 ? 1 : -1);
     scores += fmt::format("{} {}\n", ply + 1, at);
     if (one.verdict != Verdict::plain) {
       marks += fmt::format("{} {}\n", ply + 1, at);
@@ -38,16 +31,13 @@ std::string reviewChart(const Game& game, const Position& from,
   std::string out = plotHead(1280, 640, options.form);
   out += "$scores << EOD\n" + scores + "EOD\n$marks << EOD\n" + marks + "EOD\n" + labels;
   out += fmt::format("set title {} font 'DejaVu Sans,16'\n",
-                     plotText(game.info().title + ": the score after each ply"));
-  out += fmt::format("set xrange [0.3:{}]\nset yrange [{}:{}]\n",
-                     static_cast<double>(plies.size()) + 0.7, -1.15 * won, 1.15 * won);
+                     plotText(game.info().title + ": chances after each ply"));
+  out += fmt::format("set xrange [0.3:{}]\nset yrange [-1.15:1.15]\n",
+                     static_cast<double>(plies.size()) + 0.7);
   if (plies.size() <= 30) out += "set xtics 1\n";
-  out += fmt::format(
-      "set ytics ({} {}, 'even' 0, {} {}{})\n", plotText(game.info().sides[1] + " wins"), -won,
-      plotText(game.info().sides[0] + " wins"), won,
-      greatest > 0
-          ? fmt::format(", '{:+.0f}' {}, '{:+.0f}' {}", greatest, greatest, -greatest, -greatest)
-          : "");
+  out += fmt::format("set ytics ({} -1, '75 %%' -0.5, 'even' 0, '75 %%' 0.5, {} 1)\n",
+                     plotText(game.info().sides[1] + " wins"),
+                     plotText(game.info().sides[0] + " wins"));
   out +=
       "set xlabel 'ply'\nset grid ytics lc rgb '#ddd3c4'\nset style fill solid 0.9 noborder\n"
       "set boxwidth 0.8\nset xzeroaxis lw 1.5 lc rgb '#6b5a48'\nset bmargin 5\nset key bmargin "
@@ -55,7 +45,9 @@ std::string reviewChart(const Game& game, const Position& from,
       "plot $scores using 1:($2>0?$2:0) with boxes lc rgb '#e0a020' notitle, "
       "$scores using 1:($2<0?$2:0) with boxes lc rgb '#455c78' notitle";
   if (!marks.empty())
-    out += ", $marks using 1:2 with points pt 7 ps 1.8 lc rgb '#c01a50' title 'gave a result away'";
+    out +=
+        ", $marks using 1:2 with points pt 7 ps 1.8 lc rgb '#c01a50' title 'costs the result, or "
+        "chances'";
   return plotted(out + "\n", options);
 }
 

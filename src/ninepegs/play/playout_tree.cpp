@@ -136,6 +136,7 @@ void PlayoutTree::addMoves(const PlayoutTree& other, std::uint32_t mine, std::ui
 // Requires that the live position is the node's. False: there is no room for its moves.
 bool PlayoutTree::expand(std::uint32_t at) {
   live_->listMoves(moves_);
+  if (moves_.empty()) return true;  // it has no children, whenever it is come to
   bool apart = (!rapid_ && moves_.size() >= manyMoves) || moves_.size() > 0xffff;
   // Parts of moves are fewer than the moves.
   if (nodes_.size() + moves_.size() * (apart ? 2 : 1) > most_) return false;

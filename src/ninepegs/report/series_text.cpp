@@ -67,7 +67,7 @@ static std::string openingsText(const play::Series& series, bool balanced) {
         "  in {} of {} openings the same side won, whoever played it{}\n", decided, pairs,
         balanced ? "" : ":\n  those decide the game; --openings balanced looks for others");
   if (none > 0)
-    out += fmt::format("  for {} no opening was found that a search does not see decided\n",
+    out += fmt::format("  for {} only openings were found after which one side wins\n",
                        plural(static_cast<long long>(none), "game"));
   return out;
 }
