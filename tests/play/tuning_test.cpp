@@ -127,6 +127,28 @@ TEST(Tuning, TakesEveryShippedSheet) {
   }
 }
 
+// Moves of one text are a fault of a sheet, and no reason to lose the game that was played.
+TEST(Tuning, ReplaysMovesThatReadAlike) {
+  auto game = std::dynamic_pointer_cast<const SheetGame>(
+      test::fromText("game t\nsides A and B\nboard square 4 x 4\npiece peg o x\nstart\n"
+                     "  x x x x\n  . . . .\n  . . . .\n  o o o o\nmove go\n"
+                     "  pick here in mine\n  pick there in empty\n  shift here to there\n"
+                     "  written as \"to \" column of there\nends\n"
+                     "  mover wins \"across\" when count (mine on (row 2 or row 3)) = 4\n"
+                     "  draw \"long\" when plies > 40\n"));
+  SeriesOptions options;
+  options.games = 10;
+  for (const SeriesGame& one : playSeries(*game, {"random", "greedy"}, options).games) {
+    Position position = game->start();
+    for (const Move& move : one.played) {
+      ASSERT_TRUE(game->isLegal(position, move));
+      game->apply(position, move);
+    }
+    EXPECT_TRUE(game->ended(position));
+  }
+  EXPECT_GT(tune(*game, {.games = 20, .tests = 0, .nodes = 20}).positions, 0u);
+}
+
 TEST(Tuning, Stops) {
   auto game = std::dynamic_pointer_cast<const SheetGame>(test::shipped("othello"));
   StopFlag stop{true};

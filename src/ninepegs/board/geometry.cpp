@@ -233,8 +233,12 @@ std::optional<int> Geometry::findColumn(std::string_view name) const {
 
 std::optional<Cell> Geometry::find(std::string_view label) const {
   if (label.empty()) return std::nullopt;
-  for (Cell cell = 0; cell < size(); ++cell)
-    if (labels_[cell] == label) return cell;
+  for (Cell cell = 0; cell < size(); ++cell) {
+    const std::string& own = labels_[cell];  // most differ in their ends, which is quickly seen
+    if (own.size() == label.size() && own.back() == label.back() && own.front() == label.front() &&
+        own == label)
+      return cell;
+  }
   return std::nullopt;
 }
 

@@ -5,7 +5,6 @@
 #include "ninepegs/cli/context.hpp"
 #include "ninepegs/draw/play_charts.hpp"
 #include "ninepegs/engines/engine_opponents.hpp"
-#include "ninepegs/game/move_text.hpp"
 #include "ninepegs/play/series.hpp"
 #include "ninepegs/records/movetext.hpp"
 #include "ninepegs/report/series_text.hpp"
@@ -27,13 +26,7 @@ std::string recordsOf(const Game& game, const Options& options, const play::Seri
                       const play::Series& series) {
   std::string out;
   for (const play::SeriesGame& one : series.games) {
-    std::vector<Move> moves;
-    Position position = game.start();
-    for (const std::string& text : one.moves) {
-      moves.push_back(matchingMoves(game, position, text).front());
-      game.apply(position, moves.back());
-    }
-    records::GameRecord record = records::makeRecord(game, game.start(), moves);
+    records::GameRecord record = records::makeRecord(game, game.start(), one.played);
     record.setTag("Round", std::to_string(one.number + 1));
     record.setTag("White", options.who[one.first]);
     record.setTag("Black", options.who[one.second]);

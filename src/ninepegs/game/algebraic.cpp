@@ -42,6 +42,15 @@ int pieces(const SheetGame& game, const Position& position) {
   return total;
 }
 
+bool severalOf(const SheetGame& game, const Position& position, const Piece& piece) {
+  int many = 0;
+  for (Cell cell = 0; cell < game.board().size(); ++cell) {
+    std::optional<Piece> one = game.pieceAt(position, cell, 0);
+    many += one && one->kind == piece.kind && one->side == piece.side;
+  }
+  return many > 1;
+}
+
 }  // namespace
 
 std::vector<std::string> algebraicTexts(const SheetGame& game, const Position& position,
@@ -72,7 +81,7 @@ std::vector<std::string> algebraicTexts(const SheetGame& game, const Position& p
     out = info.kinds[piece->kind].letters[0];
     bool other = false, sameColumn = false, sameRow = false;
     MoveList moves;
-    game.listMoves(position, moves);
+    if (severalOf(game, position, *piece)) game.listMoves(position, moves);
     for (const Move& one : moves) {
       std::optional<Parts> its = partsOf(game, game.moveText(position, one));
       if (!its || its->to != parts->to || its->from == parts->from) continue;

@@ -51,6 +51,7 @@ class Player {
     Sides known(game_, position);
     auto make = [&](const Move& move) {
       out.moves.push_back(game_.moveText(position, move));
+      out.played.push_back(move);
       known.note(position, move);
       game_.apply(position, move);
     };

@@ -24,7 +24,8 @@ struct SeriesGame {
   std::uint64_t number = 0;           // within the pairing
   int opening = 0;                    // plies that were drawn
   bool decided = false;               // see Opening
-  std::vector<std::string> moves;     // all of them
+  std::vector<std::string> moves;     // all of them, as texts
+  std::vector<Move> played;           // the same: of a faulty sheet two moves may have one text
   int winner = -1;                    // 0: the opponent that was first, 1: the second; -1: neither
   std::string result;                 // in words; empty: no end within the limit of plies
 };

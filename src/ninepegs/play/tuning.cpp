@@ -5,7 +5,6 @@
 #include <algorithm>
 #include <cmath>
 
-#include "ninepegs/game/move_text.hpp"
 #include "ninepegs/play/logistic.hpp"
 #include "ninepegs/play/other_worth.hpp"
 
@@ -95,9 +94,9 @@ Table measured(const SheetGame& game, const std::vector<Candidate>& by, const Se
   for (const SeriesGame& one : series.games) {
     Position position = game.start();
     std::vector<Position> met;
-    for (const std::string& text : one.moves) {
-      if (&text - one.moves.data() >= one.opening) met.push_back(position);
-      game.apply(position, matchingMoves(game, position, text).front());
+    for (const Move& move : one.played) {
+      if (&move - one.played.data() >= one.opening) met.push_back(position);
+      game.apply(position, move);
     }
     Stream stream(seed ^ drawnPositions, one.number);
     for (std::size_t i = 0; i < positionsAGame && !met.empty(); ++i) {

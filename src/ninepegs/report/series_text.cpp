@@ -193,6 +193,7 @@ std::vector<play::SeriesGame> readSeries(const Game& game, const std::vector<std
       for (const std::string& move : played.moves) {
         std::vector<Move> is = matchingMoves(game, position, move);
         if (is.empty()) throw refuse(broken);
+        played.played.push_back(is.front());
         game.apply(position, is.front());
       }
       Result result = game.result(position);
