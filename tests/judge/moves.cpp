@@ -637,6 +637,9 @@ void Run::defaultText() {
   }
 }
 
+// What one run costs beside its expressions, as so many of them: positions are copied.
+constexpr std::uint64_t ofARun = 20;
+
 std::vector<Way> Judge::waysOf(int move, const State& state, bool made) const {
   std::vector<Way> legal;
   std::vector<std::int64_t> measures;
@@ -645,6 +648,7 @@ std::vector<Way> Judge::waysOf(int move, const State& state, bool made) const {
   while (!open.empty()) {
     std::vector<std::int64_t> choices = open.back();
     open.pop_back();
+    spent += made ? 3 * ofARun : ofARun;
     Run run(*this, move, state, choices, false);
     Run::End end = run.go();
     if (end == Run::End::choose) {

@@ -72,15 +72,17 @@ void SheetGame::dropRepeated(const Position& position, MoveList& moves) const {
   std::erase_if(moves, [&](const Move& move) {
     if (move.group == sheet::passGroup || !program_.groups[move.group].mayRepeat) return false;
     Position after = position;
-    left -= least + applied(after, move);
-    if (countsAsTooMuch(words)) throwBrokenOff(program_, position.words.data());
+    std::string text = moveText(position, move);
+    auto written = static_cast<std::int64_t>(text.size());  // some write out whole sets of cells
+    left -= least + 2 * written + applied(after, move);
+    if (countsAsTooMuch(words + written)) throwBrokenOff(program_, position.words.data());
     if (left < 0)
       throw RunawayRules(
           Place{info_.source, rules_.moves[move.group].span.line, 0, 1, {}},
           fmt::format("the ways of this move take more than {} steps in one position, the limit",
                       limits::loopSteps),
           "pick from smaller sets, or write every choice in the move's text");
-    return !seen.insert({move.group, moveText(position, move), std::move(after.words)}).second;
+    return !seen.insert({move.group, std::move(text), std::move(after.words)}).second;
   });
 }
 
