@@ -273,5 +273,24 @@ TEST(SheetGame, VariantsReplaceSections) {
   EXPECT_EQ(resultText(*small, small->result(test::after(*small, "a1, b2"))), "draw: half");
 }
 
+// `was KIND` is where its pieces stood, also where the kind has a name, through `if` and through a
+// definition. By hand: a peg went from a2 to b1, and pegs had stood on a2 and c2.
+TEST(SheetGame, WasAKindIsWhereItsPiecesStood) {
+  for (const char* former : {"was k", "if k = peg then was k else saw", "former(k)"}) {
+    auto game = test::fromText(
+        "game t\nsides Amber and Slate\nboard square 3 x 2\npiece peg o x\npiece saw s z\n"
+        "define former(k) = was k\nstart\n  o . x\n  . . .\nmove go\n  pick here in mine\n"
+        "  choose k from peg, saw\n  pick there in empty\n  shift here to there\n"
+        "  pick v in (" +
+        std::string(former) +
+        ")\n  written as here there k v\nends\n  draw \"long\" when plies > 4\n");
+    std::vector<std::string> moves = moveTexts(*game, game->start());
+    std::vector<std::string> wanted;
+    for (const char* there : {"a1", "b1", "b2", "c1"})
+      for (const char* v : {"a2", "c2"}) wanted.push_back(std::string("a2") + there + "peg" + v);
+    EXPECT_EQ(moves, wanted) << former;
+  }
+}
+
 }  // namespace
 }  // namespace ninepegs

@@ -150,6 +150,10 @@ class Judge {
   Value named(const sheet::Expr& expr, const Look& look) const;
   Value ownedBy(const sheet::Expr& inner, int owner, const Look& look) const;
   Value called(const sheet::Expr& expr, int me, const Look& look) const;
+  // Null: it names none.
+  const sheet::DefineDecl* definition(const sheet::Expr& expr, const Look& look) const;
+  Look within(const sheet::DefineDecl& define, const sheet::Expr& expr, int me,
+              const Look& look) const;
   Value ofName(const sheet::Expr& expr, const Look& look) const;
   Value compare(const sheet::Expr& expr, const Look& look) const;
   Value counted(const sheet::Expr& what, const Look& look) const;

@@ -123,6 +123,10 @@ Cells Judge::set(const Expr& expr, const Look& look) const {
     earlier.now = look.before;
     return set(expr.args[0], earlier);
   }
+  if (expr.kind == ExprKind::name || expr.kind == ExprKind::call)
+    if (const sheet::DefineDecl* define = definition(expr, look); define != nullptr)
+      if (value(expr, look).sort == Value::Sort::kind)
+        return set(define->body, within(*define, expr, look.me, look));
   return setOf(value(expr, look), look);
 }
 
@@ -203,15 +207,28 @@ Value Judge::named(const Expr& expr, const Look& look) const {
   return called(expr, look.me, look);
 }
 
-// A definition sees its arguments, worked out where it is used, and nothing else of the user's.
+const sheet::DefineDecl* Judge::definition(const Expr& expr, const Look& look) const {
+  if (look.names.count(expr.word) > 0) return nullptr;
+  for (const sheet::DefineDecl& define : tree_.defines)
+    if (define.name.text == expr.word) return &define;
+  return nullptr;
+}
+
+// A definition sees its arguments, computed where it is used, and nothing else of the user's.
+Judge::Look Judge::within(const sheet::DefineDecl& define, const Expr& expr, int me,
+                          const Look& look) const {
+  Look inside = look;
+  inside.names.clear();
+  inside.me = me;
+  for (std::size_t i = 0; i < define.parameters.size(); ++i)
+    inside.names[define.parameters[i].text] = value(expr.args[i], look);
+  return inside;
+}
+
 Value Judge::called(const Expr& expr, int me, const Look& look) const {
   for (const sheet::DefineDecl& define : tree_.defines) {
     if (define.name.text != expr.word) continue;
-    Look inside = look;
-    inside.names.clear();
-    inside.me = me;
-    for (std::size_t i = 0; i < define.parameters.size(); ++i)
-      inside.names[define.parameters[i].text] = value(expr.args[i], look);
+    Look inside = within(define, expr, me, look);
     Value out = value(define.body, inside);
     // A bare kind is the cells where its pieces stand.
     if (isBareKind(define.body, inside))
@@ -497,7 +514,7 @@ Value Judge::form(const Expr& expr, const Look& look) const {
       if (label) return valueOf(Sort::set, &Value::cells, set(chosen, look));
       Value got = value(chosen, look);
       bool kept = got.sort == Value::Sort::number || got.sort == Value::Sort::kinds;
-      return kept ? got : valueOf(Sort::set, &Value::cells, setOf(got, look));
+      return kept ? got : valueOf(Sort::set, &Value::cells, set(chosen, look));
     }
     case ExprKind::rows:
     case ExprKind::columns: {

@@ -110,12 +110,36 @@ TermPtr Types::labelled(const Expr& expr) const {
   return make(Type::cell, expr.span, rules::NamedCell{symbol->index});
 }
 
+// Is it a kind by `was`, also through `if` and definitions?
+static bool saysFormer(const rules::Term& term) {
+  if (term.type != Type::kind) return false;
+  if (const auto* use = rules::as<rules::Use>(term)) return saysFormer(*use->body);
+  if (const auto* one = rules::as<rules::If>(term))
+    return saysFormer(*one->then) || saysFormer(*one->otherwise);
+  return rules::as<rules::Was>(term) != nullptr;
+}
+
+// As a set, `was KIND` is where its pieces stood, and not where those stand that are of it now.
+TermPtr Types::formerPieces(const TermPtr& term) const {
+  auto asSet = [&](const TermPtr& one) { return coerced(one, Type::set); };
+  if (const auto* use = rules::as<rules::Use>(*term)) {
+    rules::Use again = *use;
+    again.body = asSet(use->body);
+    return make(Type::set, term->span, std::move(again));
+  }
+  if (const auto* one = rules::as<rules::If>(*term))
+    return make(Type::set, term->span,
+                rules::If{one->condition, asSet(one->then), asSet(one->otherwise)});
+  return make(Type::set, term->span, rules::Was{asSet(rules::as<rules::Was>(*term)->what)});
+}
+
 // The term as one of another type, if it will do for that; else null.
 TermPtr Types::coerced(TermPtr term, Type type) const {
   if (term->type == type) return term;
   Span span = term->span;
   if (type == Type::set && term->type == Type::cell)
     return make(type, span, rules::CellAsSet{std::move(term)});
+  if (type == Type::set && saysFormer(*term)) return formerPieces(term);
   if (type == Type::set && term->type == Type::kind)  // both sides' pieces of that kind
     return make(type, span, rules::PiecesOfKind{std::move(term), Whose::anyone});
   if (type == Type::cell && term->type == Type::set)

@@ -83,6 +83,7 @@ class Types {
   };
   const Local* findLocal(const std::string& name) const;
   TermPtr coerced(TermPtr term, Type type) const;
+  TermPtr formerPieces(const TermPtr& term) const;
   TermPtr infer(const Expr& expr);
   TermPtr inferForm(const Expr& expr);
   TermPtr labelled(const Expr& expr) const;  // the cell whose label a number is, else null
