@@ -1232,6 +1232,10 @@ Generated Generator::sheet() {
 }  // namespace
 
 Generated generateSheet(std::uint64_t seed, std::uint64_t number) {
+  constexpr std::uint64_t ownStream = 0x677561726473;
+  constexpr std::uint32_t oneIn = 8;
+  Stream stream(seed ^ ownStream, number);
+  if (stream.below(oneIn) == 0) return {guardedSheet(stream), ""};
   return Generator(seed, number).sheet();
 }
 

@@ -75,9 +75,8 @@ bool handSettled(const MovePlan& plan) {
   auto fromHand = [](auto&& self, const Clause& one) -> int {
     const Put* put = as<Put>(one);
     int total = put != nullptr && put->fromHand ? 1 : 0;
-    int factor = as<Repeat>(one) != nullptr ? 2 : 1;
     for (const Clauses* list : inner(one))
-      for (const Clause& deeper : *list) total += factor * self(self, deeper);
+      for (const Clause& deeper : *list) total += self(self, deeper);
     return total;
   };
   int total = 0;
