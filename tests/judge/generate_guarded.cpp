@@ -1,5 +1,5 @@
-// Small sheets at random in which most often a king may not be left attacked: what others move, take,
-// put from a hand or shift onto a piece.
+// Small sheets at random in which most often a king may not be left attacked: what others move,
+// take, put from a hand or shift onto a piece.
 #include <fmt/format.h>
 
 #include <string>
@@ -25,7 +25,10 @@ class Guarded {
     std::string start = "start\n" + picture(columns, rows), rest;
     int moves = from(1, 2);
     for (int i = 0; i < moves; ++i) rest += move(i, hands);
-    rest += fmt::format("turn {}{}\n", moves == 1 ? "m0" : chance(50) ? "m0 or m1" : "m0 else m1",
+    rest += fmt::format("turn {}{}\n",
+                        moves == 1   ? "m0"
+                        : chance(50) ? "m0 or m1"
+                                     : "m0 else m1",
                         chance(50) ? "" : " else pass");
     if (chance(20)) rest += "after every move\n  " + effect(hands) + "\n";
     if (rest.find(" hand") != std::string::npos)

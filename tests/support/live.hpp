@@ -100,12 +100,11 @@ inline std::string liveParted(const Game& game, Stream stream, int steps) {
     for (std::size_t i = 0; i < moves.size(); i += moves.size() / most + 1)
       asked.push_back(moves[i]);
     if (asked.size() > most + kept) asked.resize(most);
-    for (const MoveList& some : {asked})
-      for (const Move& move : some)
-        if (bool listed = std::find(moves.begin(), moves.end(), move) != moves.end();
-            listed != game.isLegal(position, move))
-          return fmt::format("{} legal alone: {}", listed ? "listed, but not" : "not listed, but",
-                             game.positionText(position));
+    for (const Move& move : asked)
+      if (bool listed = std::find(moves.begin(), moves.end(), move) != moves.end();
+          listed != game.isLegal(position, move))
+        return fmt::format("{} legal alone: {}", listed ? "listed, but not" : "not listed, but",
+                           game.positionText(position));
     if (met.size() >= kept) met.resize(kept / 2);
     return "";
   };

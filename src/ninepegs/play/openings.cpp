@@ -20,11 +20,15 @@ Openings::Openings(const Game& game, const OpeningOptions& options)
   // One measure for all of them, learned from the start.
   measure_ = std::make_shared<WorkedOut>();
   chances_.emplace(game, game.start(), options.seed);
-  if (game.countMoves(game.start()) == 0) return;
-  std::unique_ptr<Opponent> search = makeSearch({.nodes = nodes, .measure = measure_});
-  search->stopWith(options.stop);
-  Stream stream(options.seed, ownStream);
-  search->choose(game, game.start(), stream);
+  if (game.countMoves(game.start()) > 0) look(game.start());
+}
+
+Choice Openings::look(const Position& position) const {
+  std::unique_ptr<Opponent> search =
+      makeSearch({.nodes = nodes, .steps = usualSteps, .measure = measure_});
+  search->stopWith(options_.stop);
+  Stream stream(options_.seed, ownStream);
+  return search->choose(game_, position, stream);
 }
 
 Opening Openings::at(std::uint64_t number) const {
@@ -70,10 +74,7 @@ double Openings::chance(const Opening& opening, bool& decided) const {
   Position position = game_.start();
   for (const Move& move : opening.moves) game_.apply(position, move);
   if (game_.countMoves(position) == 0) return 0.5;
-  std::unique_ptr<Opponent> search = makeSearch({.nodes = nodes, .measure = measure_});
-  search->stopWith(options_.stop);
-  Stream stream(options_.seed, ownStream);
-  Choice choice = search->choose(game_, position, stream);
+  Choice choice = look(position);
   decided = decides(choice.score);
   return chances_->of(choice.score);
 }

@@ -39,6 +39,7 @@ class Openings {
  private:
   Opening sampled(Stream& stream) const;
   Opening balanced(std::uint64_t number) const;
+  Choice look(const Position& position) const;
   double chance(const Opening& opening, bool& decided) const;
 
   const Game& game_;
