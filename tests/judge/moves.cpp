@@ -638,7 +638,7 @@ void Run::defaultText() {
 }
 
 // What one run costs beside its expressions, as so many of them: positions are copied.
-constexpr std::uint64_t ofARun = 20;
+constexpr std::uint64_t ofARun = 60;
 
 std::vector<Way> Judge::waysOf(int move, const State& state, bool made) const {
   std::vector<Way> legal;
