@@ -109,7 +109,7 @@ class Guarded {
       else
         out += "  " + deeper + "\n";
     }
-    if (chance(20))  // what is measured is changed behind it
+    if (chance(20))  // what is measured is changed afterwards
       out += fmt::format("  set tally to count ({})\n  must maximise tally\n  set tally to {}\n",
                          any({"theirs", "my reach", "theirs on my reach", "edge on mine"}),
                          any({"0", "5 - tally", "count mine"}));

@@ -116,7 +116,7 @@ void addMatch(CLI::App& app, Context& context) {
       ->required();
   option(command, "--games N", options.games, "games of each two (default 100)");
   option(command, "--opening PLIES", options.opening,
-         "plies that are drawn before they play; both sides get each opening (default 2)");
+         "random plies before they play; both sides get each opening (default 2)");
   option(command, "--openings WHICH", options.openings,
          "any, or balanced: a search looks for those after which neither side wins (default any)");
   option(command, "--settle POINTS", options.settle,

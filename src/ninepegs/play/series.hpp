@@ -22,7 +22,7 @@ namespace ninepegs::play {
 struct SeriesGame {
   std::size_t first = 0, second = 0;  // which opponents, by their number
   std::uint64_t number = 0;           // within the pairing
-  int opening = 0;                    // plies that were drawn
+  int opening = 0;                    // random plies
   bool decided = false;               // see Opening
   std::vector<std::string> moves;     // all of them, as texts
   std::vector<Move> played;           // the same: of a faulty sheet two moves may have one text
@@ -53,7 +53,7 @@ struct SeriesOptions {
   std::uint64_t games = 100;  // of each pairing; an odd one is rounded up
   std::uint64_t seed = 1;
   int threads = 1;
-  int opening = 2;        // plies that are drawn for each pair of games
+  int opening = 2;        // random plies of each pair of games
   bool balanced = false;  // see OpeningOptions
   int plyLimit = 1000;
   // Stop as soon as it is settled whether the first opponent of two is better than the second by so
