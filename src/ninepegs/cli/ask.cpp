@@ -33,8 +33,7 @@ class Keeper {
   Keeper(const SheetGame& game, const Options& options) {
     if (options.keep) {
       path_ = *options.keep;
-    } else if (options.game.game.find('/') != std::string::npos ||
-               options.game.game.ends_with(".pegs")) {
+    } else if (Library::isPath(options.game.game)) {
       path_ = game.info().casesSource.empty() ? game.info().source : game.info().casesSource;
     }
     if (!path_.empty()) requireWritable(path_);

@@ -17,27 +17,27 @@ const Game& RecordedGames::of(const records::GameRecord& record) {
                    "the record does not say which game it is", "name the game with --game");
   if (game_ && name == name_ && variant == variant_) return *game_;
   if (!said_) requireShipped(name, record);
-  game_ = context_.library.open(name_ = name);
+  bool byRecordOnly = said_ && !saidVariant_ && !variant.empty();
+  game_ = context_.library.open(name_ = name, byRecordOnly ? "" : variant);
   variant_ = variant;
-  if (variant.empty()) return *game_;
+  if (!byRecordOnly) return *game_;
   const auto& known = game_->info().variants;
-  bool there = std::any_of(known.begin(), known.end(),
-                           [&](const auto& one) { return one.first == variant; });
-  if (said_ && !saidVariant_ && !there)
+  if (std::any_of(known.begin(), known.end(),
+                  [&](const auto& one) { return one.first == variant; }))
+    game_ = game_->variant(variant);
+  else
     printError(
         fmt::format("{} names the variant \"{}\", which the sheet does not have: read by "
                     "the sheet itself\n",
                     source_, clipped(variant, 40)));
-  else
-    game_ = context_.library.open(name, variant);
   return *game_;
 }
 
 // Of a sheet of one's own a record has the name, and not where it is.
 void RecordedGames::requireShipped(const std::string& name, const records::GameRecord& record) {
   std::vector<std::string> shipped = context_.library.names();
-  bool isPath = name.find('/') != std::string::npos || name.ends_with(".pegs");
-  if (isPath || std::find(shipped.begin(), shipped.end(), name) != shipped.end()) return;
+  if (Library::isPath(name) || std::find(shipped.begin(), shipped.end(), name) != shipped.end())
+    return;
   throw BadInput(Place{source_, record.line, 0, 1, {}},
                  fmt::format("the record is of the game \"{}\", which is none of those shipped",
                              clipped(name, 80)),

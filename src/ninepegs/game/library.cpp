@@ -110,11 +110,14 @@ std::string Library::like(const std::string& what) const {
   throw BadInput(Place{}, fmt::format("the sheet of \"{}\" is missing", what));
 }
 
+bool Library::isPath(const std::string& nameOrPath) {
+  return nameOrPath.find('/') != std::string::npos || nameOrPath.ends_with(".pegs");
+}
+
 std::shared_ptr<const Game> Library::open(const std::string& nameOrPath,
                                           const std::string& variant) const {
   if (nameOrPath == "-") return SheetGame::fromText("-", readInput(limits::sheetBytes), variant);
-  bool isPath = nameOrPath.find('/') != std::string::npos || nameOrPath.ends_with(".pegs");
-  if (isPath) return opened(nameOrPath, variant);
+  if (isPath(nameOrPath)) return opened(nameOrPath, variant);
   std::vector<std::string> all = names();
   if (std::find(all.begin(), all.end(), nameOrPath) == all.end())
     throw BadInput(

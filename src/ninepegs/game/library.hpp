@@ -17,7 +17,10 @@ class Library {
 
   std::vector<std::string> names() const;
 
-  // A shipped game's name, or a path (anything with a '/' or the ending .pegs). Throws BadInput.
+  // Is it a path, and no name of a shipped game? Anything with a '/' or the ending .pegs.
+  static bool isPath(const std::string& nameOrPath);
+
+  // A shipped game's name, or a path. Throws BadInput.
   std::shared_ptr<const Game> open(const std::string& nameOrPath,
                                    const std::string& variant = {}) const;
 
