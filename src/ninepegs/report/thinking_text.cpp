@@ -15,23 +15,81 @@
 namespace ninepegs::report {
 namespace {
 
-std::string shortLine(const std::vector<std::string>& texts) {
-  constexpr std::size_t shown = 6;
-  std::vector<std::string> few(
-      texts.begin(), texts.begin() + static_cast<std::ptrdiff_t>(std::min(shown, texts.size())));
-  return joined(few, ", ") + (texts.size() > shown ? " ..." : "");
+// As many moves as fit into so many columns, six at most; the first stands in any case.
+std::string lineWithin(const std::vector<std::string>& texts, int columns) {
+  constexpr std::size_t most = 6;
+  std::string out;
+  for (std::size_t i = 0; i < texts.size(); ++i) {
+    std::string longer = i == 0 ? texts[i] : out + ", " + texts[i];
+    bool last = i + 1 == texts.size();
+    if (i == most || (i > 0 && columnsOf(longer) + (last ? 0 : 4) > columns)) return out + " ...";
+    out = longer;
+  }
+  return out;
 }
 
-// A line for each of the best moves, and how many there are besides.
-template <class LineOf>
-std::string eachMove(const play::Thinking& thought, LineOf lineOf) {
+// Columns as wide as what stands in them, and a line of moves in what is left of the width.
+class Rows {
+ public:
+  explicit Rows(const Paint& paint, std::vector<std::string> heads = {}, std::size_t texts = 0)
+      : paint_(paint), heads_(std::move(heads)), texts_(texts) {
+    for (const std::string& head : heads_) note(head);
+  }
+  void add(std::vector<std::string> cells, std::vector<std::string> line) {
+    place_ = 0;
+    for (const std::string& cell : cells) note(cell);
+    rows_.push_back({std::move(cells), std::move(line)});
+  }
+  std::string text() const {
+    std::string out;
+    if (!heads_.empty()) out += paint_.strong(cellsText(heads_) + "  line") + "\n";
+    for (const auto& [cells, line] : rows_) {
+      std::string row = cellsText(cells);
+      std::string moves = lineWithin(line, paint_.width() - columnsOf(row) - 2);
+      if (moves.empty()) row.erase(row.find_last_not_of(' ') + 1);
+      if (!moves.empty()) row += "  " + (heads_.empty() ? paint_.faint(moves) : moves);
+      out += row + "\n";
+    }
+    return out;
+  }
+
+ private:
+  void note(const std::string& cell) {
+    if (place_ == widths_.size()) widths_.push_back(0);
+    widths_[place_] = std::max(widths_[place_], columnsOf(cell));
+    ++place_;
+  }
+  // The first columns hold texts and stand left, numbers stand right.
+  std::string cellsText(const std::vector<std::string>& cells) const {
+    std::string out;
+    for (std::size_t i = 0; i < cells.size(); ++i) {
+      std::string room(static_cast<std::size_t>(widths_[i] - columnsOf(cells[i])), ' ');
+      out += "  " + (i < texts_ ? cells[i] + room : room + cells[i]);
+    }
+    return out;
+  }
+  const Paint& paint_;
+  std::vector<std::string> heads_;
+  std::size_t texts_;
+  std::vector<std::pair<std::vector<std::string>, std::vector<std::string>>> rows_;
+  std::vector<int> widths_;
+  std::size_t place_ = 0;
+};
+
+// The best moves in rows, and how many there are besides.
+template <class RowOf>
+std::string eachMove(const play::Thinking& thought, Rows rows, RowOf rowOf) {
   constexpr std::size_t most = 12;
-  std::string out;
   for (std::size_t i = 0; i < std::min(most, thought.moves.size()); ++i)
-    out += lineOf(thought.moves[i]);
+    rowOf(rows, thought.moves[i]);
+  std::string out = rows.text();
   if (thought.moves.size() > most)
     out += fmt::format("  and {} more\n", thought.moves.size() - most);
   return out;
+}
+
+std::vector<std::string> rest(const std::vector<std::string>& texts) {
+  return {texts.begin() + 1, texts.end()};
 }
 
 std::string meanText(std::int64_t score) {
@@ -63,16 +121,18 @@ std::string unseenText(const Game& game, const Position& position, const play::T
                        const Paint& paint) {
   if (thought.positions == 0)
     return "  no position was found that agrees with what the side knows\n";
-  std::string out =
-      fmt::format("  {} with what the side knows; {} looked ahead, {} in {:.2f} s\n",
+  std::string out = paint.wrapped(
+      fmt::format("{} with what the side knows; {} looked ahead, {} in {:.2f} s",
                   thought.positions == 1 ? "1 position agrees"
                                          : grouped(thought.positions) + " positions agree",
                   pliesText(static_cast<unsigned long long>(thought.choice.depth)),
-                  grouped(thought.choice.nodes) + " looked at", thought.choice.seconds);
+                  grouped(thought.choice.nodes) + " looked at", thought.choice.seconds),
+      "  ");
   out += "\n" + paint.strong("Every move, and what it is worth on the mean") + "\n";
-  out += eachMove(thought, [&](const play::Thinking::RootMove& one) {
-    return fmt::format("  {:<10} {:>8}\n", game.moveText(position, one.move), meanText(one.score));
-  });
+  out +=
+      eachMove(thought, Rows(paint, {}, 1), [&](Rows& rows, const play::Thinking::RootMove& one) {
+        rows.add({game.moveText(position, one.move), meanText(one.score)}, {});
+      });
   std::string board = meansOnBoard(game, position, thought);
   if (!board.empty())
     out += "\n" + paint.strong("Cell by cell, from 0, the worst, to 9, the best") + "\n" + board;
@@ -86,22 +146,21 @@ double shareOf(std::int64_t score) {
 
 std::string playoutsText(const Game& game, const Position& position, const play::Thinking& thought,
                          const Paint& paint) {
-  std::string out =
-      paint.strong(fmt::format("  {:>9}  {:>8} {:>9}  {}", "playouts", "won", "seconds", "line")) +
-      "\n";
+  Rows steps(paint, {"playouts", "won", "seconds"});
   for (const play::Choice::Step& step : thought.choice.steps)
-    out += fmt::format("  {:>9}  {:>8} {:>9.3f}  {}\n", grouped(step.nodes), shareText(step.score),
-                       step.seconds, shortLine(lineTexts(game, position, step.line)));
+    steps.add({grouped(step.nodes), shareText(step.score), fmt::format("{:.3f}", step.seconds)},
+              lineTexts(game, position, step.line));
+  std::string out = steps.text();
   if (thought.choice.solved) out += "\n  the result is proved\n";
   out += "\n" + paint.strong("Every move, and the share of its playouts that were won") + "\n";
-  return out + eachMove(thought, [&](const play::Thinking::RootMove& one) {
-           std::vector<std::string> texts = lineTexts(game, position, one.line);
-           std::string share =
-               one.nodes == 0 && !play::decides(one.score) ? "" : shareText(one.score);
-           return fmt::format("  {:<10} {:>8} {:>9}  {}\n", texts.front(), share,
-                              grouped(one.nodes),
-                              paint.faint(shortLine({texts.begin() + 1, texts.end()})));
-         });
+  return out + eachMove(thought, Rows(paint, {}, 1),
+                        [&](Rows& rows, const play::Thinking::RootMove& one) {
+                          std::vector<std::string> texts = lineTexts(game, position, one.line);
+                          std::string share = one.nodes == 0 && !play::decides(one.score)
+                                                  ? ""
+                                                  : shareText(one.score);
+                          rows.add({texts.front(), share, grouped(one.nodes)}, rest(texts));
+                        });
 }
 
 using Json = nlohmann::ordered_json;
@@ -183,10 +242,7 @@ std::string thinkingText(const Game& game, const Position& position, const play:
            "\n";
   if (game.secrets() != nullptr) return out + unseenText(game, position, thought, paint);
   if (thought.choice.byPlayouts) return out + playoutsText(game, position, thought, paint);
-  static constexpr char row[] = "  {:>5}  {:<16} {:>11} {:>6} {:>8} {:>10}  {:>11} {:>7}  {}";
-  out += paint.strong(fmt::format(row, "depth", "score", "positions", "factor", "seconds",
-                                  "a second", "minimax", "saved", "line")) +
-         "\n";
+  Rows rows(paint, {"depth", "score", "positions", "factor", "seconds", "minimax", "saved"});
   std::uint64_t before = 0, earlier = 0;
   double earlierSeconds = 0;
   for (std::size_t i = 0; i < thought.choice.steps.size(); ++i) {
@@ -204,46 +260,43 @@ std::string thinkingText(const Game& game, const Position& position, const play:
       saved = left < 1 ? fmt::format("{:.1f} %", 100 * (1 - left)) : "-";
     }
     double seconds = step.seconds - earlierSeconds;
-    // Less time than a clock tells well says nothing of a rate.
-    std::string rate =
-        seconds < 0.001 ? ""
-                        : grouped(static_cast<std::uint64_t>(static_cast<double>(here) / seconds));
-    out += fmt::format(row, step.depth, scoreText(step.score), grouped(here), factor,
-                       fmt::format("{:.3f}", seconds), rate, plain, saved,
-                       shortLine(lineTexts(game, position, step.line))) +
-           "\n";
+    rows.add({std::to_string(step.depth), scoreText(step.score), grouped(here), factor,
+              fmt::format("{:.3f}", seconds), plain, saved},
+             lineTexts(game, position, step.line));
     before = here;
     earlier = step.nodes;
     earlierSeconds = step.seconds;
   }
+  out += rows.text() + "\n";
+  auto say = [&](const std::string& text) { out += paint.wrapped(text, "  "); };
   double seconds = thought.choice.seconds;
-  out += fmt::format("\n  {} in {:.2f} s", grouped(thought.choice.nodes) + " positions", seconds);
-  if (seconds > 0)
-    out += fmt::format(
+  std::string looked =
+      fmt::format("{} positions in {:.2f} s", grouped(thought.choice.nodes), seconds);
+  // Less time than a clock tells well says nothing of a rate.
+  if (seconds >= 0.001)
+    looked += fmt::format(
         ", {} a second",
         grouped(static_cast<std::uint64_t>(static_cast<double>(thought.choice.nodes) / seconds)));
-  out += thought.choice.whole ? "; every line was followed to its end\n"
-         : play::decides(thought.choice.score)
-             ? "; that is certain, so no further depth was looked at\n"
-             : "\n";
-  out += "  " + scaleText(game) + "\n";
+  say(looked + (thought.choice.whole ? "; every line was followed to its end"
+                : play::decides(thought.choice.score)
+                    ? "; that is certain, so no further depth was looked at"
+                    : ""));
+  say(scaleText(game));
   if (thought.choice.better)
-    out += fmt::format("  of this level it played {} all the same, drawn from all moves\n",
-                       game.moveText(position, thought.choice.move));
+    say(fmt::format("of this level it played {} all the same, drawn from all moves",
+                    game.moveText(position, thought.choice.move)));
   if (thought.plain.size() < thought.choice.steps.size())
-    out += "  minimax would look at too many positions where its column is empty\n";
+    say("minimax would look at too many positions where its column is empty");
   if (thought.moves.empty()) return out;
-  out += "\n" + paint.strong("Every move") +
-         (thought.movesDepth == 0
-              ? std::string("\n")
-              : fmt::format(": the best as the search has it, each other by itself, {} behind it\n",
-                            pliesText(static_cast<unsigned long long>(thought.movesDepth))));
-  out += eachMove(thought, [&](const play::Thinking::RootMove& one) {
-    std::vector<std::string> texts = lineTexts(game, position, one.line);
-    return fmt::format("  {:<10} {:<16} {}\n", texts.front(), scoreText(one.score),
-                       paint.faint(shortLine({texts.begin() + 1, texts.end()})));
-  });
-  return out;
+  out += "\n" + paint.strong("Every move") + "\n";
+  if (thought.movesDepth > 0)
+    say(fmt::format("the best as the search has it, each other by itself, {} behind it",
+                    pliesText(static_cast<unsigned long long>(thought.movesDepth))));
+  return out + eachMove(thought, Rows(paint, {}, 2),
+                        [&](Rows& moves, const play::Thinking::RootMove& one) {
+                          std::vector<std::string> texts = lineTexts(game, position, one.line);
+                          moves.add({texts.front(), scoreText(one.score)}, rest(texts));
+                        });
 }
 
 std::string thinkingJson(const Game& game, const Position& position,
