@@ -185,12 +185,16 @@ std::string faultsFirst(const SheetGame& sheet, const verify::MutantOptions& how
   return out;
 }
 
-std::string nothingToAsk(const Game& game, const verify::Mutants& mutants, std::uint64_t seed) {
-  return fmt::format(
-      "{}: nothing to ask: of {} with one slip each, what differs in {} positions "
-      "is noticed by the sheet. Seed {}\n",
-      game.info().title, plural(static_cast<long long>(mutants.all().size()), "mutant"),
-      mutants.answers().size(), seed);
+std::string nothingToAsk(const Game& game, const verify::Mutants& mutants, bool complete,
+                         std::uint64_t seed, const report::Paint& paint) {
+  return paint.wrapped(
+      fmt::format("{}: nothing to ask{}: of {} with one slip each{}, what differs in {} positions "
+                  "is noticed by the sheet. Seed {}",
+                  game.info().title, complete ? "" : " so far",
+                  plural(static_cast<long long>(mutants.all().size()), "mutant"),
+                  complete ? "" : ", as far as they were looked at", mutants.answers().size(),
+                  seed),
+      "");
 }
 
 // Asks nothing: writes or prints all of them.
@@ -270,7 +274,8 @@ void converse(const Options& options, const SheetGame& sheet, const verify::Muta
     known = true;
     if (!study.complete()) print("\ntime is up: not all mutants were looked at\n");
     std::vector<Posed> rest = restOf(study.mutants(), first, most);
-    if (rest.empty() && !first) print(nothingToAsk(sheet, study.mutants(), how.seed));
+    if (rest.empty() && !first)
+      print(nothingToAsk(sheet, study.mutants(), study.complete(), how.seed, context.paint));
     for (std::size_t i = 0; i < rest.size() && goesOn; ++i) {
       goesOn = session.ask(rest[i], asked + i + 1, asked + rest.size());
       if (!goesOn) left = rest.size() - i;
