@@ -84,7 +84,7 @@ void addBook(CLI::App& app, Context& context) {
       "  ninepegs book morris --out morris-book\n"
       "  ninepegs book ./my-game.pegs --out book --seed 7");
   options.game.addGame(command);
-  option(command, "--out DIR", options.out, "folder for book.html and book.pdf")->required();
+  needed(command, "--out DIR", options.out, "folder for book.html and book.pdf");
   options.drawing.add(command);
   options.time.add(command);
   option(command, "--playouts N", options.playouts,

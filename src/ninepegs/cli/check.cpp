@@ -178,9 +178,9 @@ std::vector<Checked> checkAll(const Options& options, Asked asked, Context& cont
     if (options.everyPosition && !one.report.stopped)
       everyPosition(one, how, asked.memory, context);
     if (options.mutants && !one.report.stopped) mutants(one, how, context);
-    context.exitCode = std::max(context.exitCode, exitCodeOf(one.report));
     std::filesystem::path folder = options.out.value_or("");
     if (options.out) write(one, how, options.allVariants ? folder / variant : folder, failed);
+    context.exitCode = std::max(context.exitCode, exitCodeOf(one.report));
   }
   return all;
 }
@@ -246,7 +246,7 @@ void run(const Options& options, Context& context) {
   std::vector<Checked> all = checkAll(options, asked, context, failed);
   tell(options, asked.how, all, context);
   if (failed.empty()) return;
-  context.exitCode = exitBadInput;
+  context.exitCode = interrupted() ? exitInterrupted : exitBadInput;
   printError(failed + "\n");
 }
 

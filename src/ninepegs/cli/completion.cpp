@@ -15,16 +15,10 @@ struct Options {
 std::string bashScript(const CLI::App& app, const Context& context) {
   std::vector<std::string> commands;
   std::string cases;
-  for (const CLI::App* command : app.get_subcommands([](const CLI::App*) { return true; })) {
-    commands.push_back(command->get_name());
-    std::vector<std::string> options;
-    bool takesGame = false;
-    for (const CLI::Option* option : command->get_options()) {
-      for (const std::string& name : option->get_lnames()) options.push_back("--" + name);
-      takesGame = takesGame || option->get_name() == "GAME";
-    }
-    cases += fmt::format("    {}) words=\"{}{}\" ;;\n", command->get_name(), joined(options, " "),
-                         takesGame ? " " + joined(context.library.names(), " ") : "");
+  for (const CommandWords& command : commandWords(app)) {
+    commands.push_back(command.name);
+    cases += fmt::format("    {}) words=\"{}{}\" ;;\n", command.name, joined(command.options, " "),
+                         command.takesGame ? " " + joined(context.library.names(), " ") : "");
   }
   return fmt::format(R"(# bash completion for ninepegs; use: source <(ninepegs completion bash)
 _ninepegs() {{
@@ -56,7 +50,7 @@ void addCompletion(CLI::App& app, Context& context) {
       newCommand(app, context, run, "completion", "Print a script that completes commands",
                  "Example:\n  source <(ninepegs completion bash)");
   options.app = &app;
-  option(command, "SHELL", options.shell, "bash")->required();
+  needed(command, "SHELL", options.shell, "bash");
 }
 
 }  // namespace ninepegs::cli

@@ -169,45 +169,8 @@ void printError(const std::string& text) {
   writeAll(stderr, text);
 }
 
-namespace {
-
-// "--nodes N" is the name and the word for its value.
-CLI::Option* withWord(CLI::Option* made, const std::string& name, std::size_t blank) {
-  if (blank != std::string::npos) return made->type_name(name.substr(blank + 1));
-  return name.front() == '-' ? made : made->option_text(" ");
-}
-
-template <class Value>
-CLI::Option* filled(CLI::App& command, const std::string& name, Value& value,
-                    const std::string& what) {
-  std::size_t blank = name.find(' ');
-  return withWord(command.add_option(name.substr(0, blank), value, what), name, blank);
-}
-
-}  // namespace
-
-CLI::Option* option(CLI::App& command, const std::string& name, std::string& value,
-                    const std::string& what) {
-  return filled(command, name, value, what);
-}
-CLI::Option* option(CLI::App& command, const std::string& name, std::vector<std::string>& values,
-                    const std::string& what) {
-  return filled(command, name, values, what);
-}
-CLI::Option* option(CLI::App& command, const std::string& name, Said& value,
-                    const std::string& what) {
-  std::size_t blank = name.find(' ');
-  auto say = [&value](const std::string& text) { value = text; };
-  return withWord(command.add_option_function<std::string>(name.substr(0, blank), say, what), name,
-                  blank);
-}
-CLI::Option* option(CLI::App& command, const std::string& name, bool& value,
-                    const std::string& what) {
-  return command.add_flag(name, value, what);
-}
-
 void GameOptions::addGame(CLI::App& command) {
-  option(command, "GAME", game, "a shipped game's name, or the path of a game sheet")->required();
+  needed(command, "GAME", game, "a shipped game's name, or the path of a game sheet");
   option(command, "--variant NAME", variant, "play the sheet's variant of this name");
 }
 

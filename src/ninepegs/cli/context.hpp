@@ -1,12 +1,12 @@
 // What every command shares: the library of games, the terminal, the exit code.
 #pragma once
 
-#include <CLI/CLI.hpp>
 #include <functional>
 #include <string>
 #include <vector>
 
 #include "ninepegs/base/stop.hpp"
+#include "ninepegs/cli/options.hpp"
 #include "ninepegs/draw/chart_options.hpp"
 #include "ninepegs/game/library.hpp"
 #include "ninepegs/report/paint.hpp"
@@ -54,38 +54,6 @@ int lineWidth(bool terminal);
 struct ReaderGone {};
 void print(const std::string& text);
 void printError(const std::string& text);
-
-// The value of an option, where it is said: an empty one is not the same as none.
-using Said = std::optional<std::string>;
-
-// A command with its help; `run` is called with what the options were given. Both live as long as
-// the program's commands.
-template <class Options>
-struct Command {
-  Options& options;
-  CLI::App& app;
-};
-template <class Options>
-Command<Options> newCommand(CLI::App& app, Context& context, void (*run)(const Options&, Context&),
-                            const std::string& name, const std::string& what,
-                            const std::string& examples) {
-  auto options = std::make_shared<Options>();
-  CLI::App* command = app.add_subcommand(name, what);
-  command->footer(examples);
-  command->callback([options, run, &context] { run(*options, context); });
-  return {*options, *command};
-}
-
-// Adds an option; `name` is as it is typed, with a word for its value: "--nodes N". A name without
-// dashes is an argument by its place; a switch has no word.
-CLI::Option* option(CLI::App& command, const std::string& name, std::string& value,
-                    const std::string& what);
-CLI::Option* option(CLI::App& command, const std::string& name, std::vector<std::string>& values,
-                    const std::string& what);
-CLI::Option* option(CLI::App& command, const std::string& name, Said& value,
-                    const std::string& what);
-CLI::Option* option(CLI::App& command, const std::string& name, bool& value,
-                    const std::string& what);
 
 // The options that name a game and a position in it.
 struct GameOptions {

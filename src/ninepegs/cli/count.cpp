@@ -77,7 +77,7 @@ void addCount(CLI::App& app, Context& context) {
                  "  ninepegs count tic-tac-toe --depth 9 --ends --positions");
   options.game.addGame(command);
   options.game.addPosition(command);
-  option(command, "--depth N", options.depth, "length of the sequences in plies")->required();
+  needed(command, "--depth N", options.depth, "length of the sequences in plies");
   option(command, "--each-move", options.eachMove, "also by first move");
   option(command, "--positions", options.positions, "also count different positions");
   option(command, "--ends", options.ends, "also count complete games by their result");

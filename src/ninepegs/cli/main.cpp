@@ -5,12 +5,23 @@
 #include <cstdlib>
 #include <new>
 
+#include "ninepegs/base/text.hpp"
 #include "ninepegs/cli/context.hpp"
-#include "ninepegs/cli/usage.hpp"
 
 namespace {
 
 using namespace ninepegs;
+
+// In the order of the help.
+void addCommands(CLI::App& app, cli::Context& context) {
+  for (auto* add :
+       {cli::addShow,    cli::addMoves,   cli::addCount,     cli::addPlay,   cli::addCheck,
+        cli::addThink,   cli::addTune,    cli::addReview,    cli::addReplay, cli::addSolve,
+        cli::addMatch,   cli::addServe,   cli::addMutate,    cli::addAsk,    cli::addCompare,
+        cli::addVectors, cli::addExplain, cli::addBook,      cli::addLint,   cli::addTidy,
+        cli::addNew,     cli::addDemo,    cli::addCompletion})
+    add(app, context);
+}
 
 // Shipped sheets: beside the installed program, where it was installed to, or in the source tree.
 std::vector<std::filesystem::path> sheetFolders() {
@@ -44,63 +55,24 @@ int run(int argc, char** argv) {
       report::Paint(colours && context.outputIsTerminal, cli::lineWidth(context.outputIsTerminal));
   context.errorPaint = report::Paint(colours && context.errorIsTerminal);
 
-  CLI::App app("Encode two-player grid games and verify that their rules are right.", "ninepegs");
-  app.set_version_flag("--version", std::string("ninepegs ") + NINEPEGS_VERSION);
-  app.require_subcommand(1);
-  app.get_formatter()->column_width(34);
-  app.footer(
+  cli::ProgramWords words;
+  words.what = "Encode two-player grid games and verify that their rules are right.";
+  words.version = NINEPEGS_VERSION;
+  words.footer =
       "Exit codes: 0 fine, 1 the check found a fault, 2 bad input or usage, 130 interrupted.\n"
       "Shipped games: " +
-      [&] {
-        std::string names;
-        for (const std::string& name : context.library.names())
-          names += (names.empty() ? "" : ", ") + name;
-        return names;
-      }() +
-      "\nExample: ninepegs play tic-tac-toe --second search");
-  cli::addShow(app, context);
-  cli::addMoves(app, context);
-  cli::addCount(app, context);
-  cli::addPlay(app, context);
-  cli::addCheck(app, context);
-  cli::addThink(app, context);
-  cli::addTune(app, context);
-  cli::addReview(app, context);
-  cli::addReplay(app, context);
-  cli::addSolve(app, context);
-  cli::addMatch(app, context);
-  cli::addServe(app, context);
-  cli::addMutate(app, context);
-  cli::addAsk(app, context);
-  cli::addCompare(app, context);
-  cli::addVectors(app, context);
-  cli::addExplain(app, context);
-  cli::addBook(app, context);
-  cli::addLint(app, context);
-  cli::addTidy(app, context);
-  cli::addNew(app, context);
-  cli::addDemo(app, context);
-  cli::addCompletion(app, context);
-
-  std::vector<std::string> arguments(argv + 1, argv + argc);
+      joined(context.library.names(), ", ") +
+      "\nExample: ninepegs play tic-tac-toe --second search";
   try {
-    app.parse(argc, argv);
+    bool fine =
+        cli::runCommand(argc, argv, words, [&](CLI::App& app) { addCommands(app, context); });
+    return fine ? context.exitCode : cli::exitBadInput;
   } catch (const cli::ReaderGone&) {  // what was found holds all the same
     return context.exitCode != cli::exitFine ? context.exitCode : cli::exitReaderGone;
-  } catch (const CLI::CallForHelp&) {
-    std::string help = app.help();
-    for (const CLI::App* command : app.get_subcommands()) help = command->help("ninepegs");
-    cli::print(help);
-  } catch (const CLI::CallForVersion& version) {
-    cli::print(std::string(version.what()) + "\n");
-  } catch (const CLI::ParseError& error) {
-    cli::printError(cli::usageError(app, error, arguments));
-    return cli::exitBadInput;
-  } catch (const BadInput& error) {
+  } catch (const BadInput& error) {  // such as a figure that an interrupt has left undrawn
     cli::printError(std::string(error.what()) + "\n");
-    return cli::exitBadInput;
+    return cli::interrupted() ? cli::exitInterrupted : cli::exitBadInput;
   }
-  return context.exitCode;
 }
 
 }  // namespace

@@ -112,8 +112,7 @@ void addMatch(CLI::App& app, Context& context) {
       "  ninepegs match othello search:depth=3 \"program:python3 my_othello.py\"\n"
       "  ninepegs match morris search greedy --games 20 --records morris.pgn");
   options.game.addGame(command);
-  option(command, "WHO", options.who, "two opponents or more, such as search:depth=4, greedy")
-      ->required();
+  needed(command, "WHO", options.who, "two opponents or more, such as search:depth=4, greedy");
   option(command, "--games N", options.games, "games of each two (default 100)");
   option(command, "--opening PLIES", options.opening,
          "random plies before they play; both sides get each opening (default 2)");

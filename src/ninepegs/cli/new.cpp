@@ -50,8 +50,7 @@ void addNew(CLI::App& app, Context& context) {
       "  ninepegs new peg-race && ninepegs check peg-race.pegs\n"
       "  ninepegs new wood-pile --like heaps\n"
       "  ninepegs new over-the-pass --from-words pass.txt");
-  option(command, "NAME", options.name, "the game's name; the file is NAME.pegs in this folder")
-      ->required();
+  needed(command, "NAME", options.name, "the game's name; the file is NAME.pegs in this folder");
   option(command, "--like WHAT", options.like, "what the game is like; see below");
   option(command, "--from-words FILE", options.fromWords,
          "a description with the headings players, board, pieces, a turn, how it ends: it becomes "

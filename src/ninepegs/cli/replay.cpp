@@ -163,7 +163,7 @@ void addReplay(CLI::App& app, Context& context) {
       "  ninepegs replay games.pgn --game chess --number 3 --ply 20 --figure ply20.svg\n"
       "  ninepegs replay game.txt --strip game.pdf\n"
       "  ninepegs replay game.txt --to game.sgf");
-  option(command, "RECORD", options.record, "a file of games: .pgn, .txt or .sgf")->required();
+  needed(command, "RECORD", options.record, "a file of games: .pgn, .txt or .sgf");
   option(command, "--game GAME", options.game,
          "the game or its sheet, if the record does not say it");
   option(command, "--variant NAME", options.variant, "a variant of it");

@@ -115,9 +115,8 @@ void addReview(CLI::App& app, Context& context) {
       "  ninepegs review game.txt\n"
       "  ninepegs match morris search greedy --games 20 --records morris.pgn\n"
       "  ninepegs review morris.pgn --number 3 --figure third.png");
-  option(command, "RECORD", options.record,
-         "a file of games: .pgn, .txt or .sgf, such as `play --record` writes")
-      ->required();
+  needed(command, "RECORD", options.record,
+         "a file of games: .pgn, .txt or .sgf, such as `play --record` writes");
   option(command, "--game GAME", options.game,
          "the game or its sheet, if the record's name is none");
   option(command, "--variant NAME", options.variant, "a variant of it");

@@ -136,10 +136,9 @@ void addShow(CLI::App& app, Context& context) {
   option(command, "--from CELL", options.from, "also show where the piece on this cell may go");
   option(command, "--as SIDE", options.as, "only what this side knows, where pieces are secret");
   option(command, "--figure FILE", options.figure, "also draw it: .svg, .png or .pdf");
-  option(command, "--at-file", options.atFile,
+  option(command, "--at-file FILE.csv", options.atFile,
          "judge the board of this file: rows from the top, fields divided by commas, and behind "
-         "them, if it is known, SIDE to move")
-      ->type_name("FILE.csv");
+         "them, if it is known, SIDE to move");
   option(command, "--format FORMAT", options.format,
          "print the picture alone: text, csv, json or svg");
   option(command, "--json", options.json, "print one JSON object");

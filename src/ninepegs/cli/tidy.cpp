@@ -49,7 +49,7 @@ void addTidy(CLI::App& app, Context& context) {
                  "Examples:\n"
                  "  ninepegs tidy mine.pegs\n"
                  "  ninepegs tidy --check sheets/*.pegs");
-  option(command, "FILE", options.files, "game sheets; they are written over")->required();
+  needed(command, "FILE", options.files, "game sheets; they are written over");
   option(command, "--check", options.check, "change nothing; exit code 1 if it would change");
   option(command, "--print", options.print, "print the tidied sheet, change nothing");
 }

@@ -51,7 +51,7 @@ void addVectors(CLI::App& app, Context& context) {
       "Example:\n"
       "  ninepegs vectors othello --out othello.jsonl");
   options.game.addGame(command);
-  option(command, "--out FILE", options.out, "the file to write, JSON Lines")->required();
+  needed(command, "--out FILE", options.out, "the file to write, JSON Lines");
   option(command, "--vectors N", options.most, "so many at most (default 100)");
   options.drawing.add(command);
   options.time.add(command);
