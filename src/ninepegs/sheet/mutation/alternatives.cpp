@@ -102,13 +102,13 @@ class Alternatives {
           };
           Or either;
           either.left = both(side, std::move(other));
-          either.right = both(1 - side, std::make_shared<const Term>(term));
+          either.right = both(1 - side, copyOf(term));
           return rules::make(Type::truth, term.span, std::move(either));
         }
         If choice;
         choice.condition = rules::make(Type::truth, term.span, IsSide{Role::mover, side});
         choice.then = std::move(other);
-        choice.otherwise = std::make_shared<const Term>(term);
+        choice.otherwise = copyOf(term);
         return rules::make(term.type, term.span, std::move(choice));
       });
   }
@@ -148,7 +148,7 @@ class Alternatives {
     if (rules_.layered())
       return add(Slip::leftOut, [](Rules&, const Term& term) -> TermPtr {
         Except except;
-        except.left = std::make_shared<const Term>(term);
+        except.left = copyOf(term);
         except.right = make(Type::set, term.span, Side{Whose::mine});
         return make(Type::set, term.span, std::move(except));
       });
@@ -305,7 +305,7 @@ class Alternatives {
   void negated() {
     add(Slip::negation, [](Rules&, const Term& term) -> TermPtr {
       Not no;
-      no.what = std::make_shared<const Term>(term);
+      no.what = copyOf(term);
       return make(term.type, term.span, std::move(no));
     });
   }

@@ -5,27 +5,6 @@
 namespace ninepegs::rules {
 namespace {
 
-// The term with each part exchanged for what `change` makes of it; itself if all stay.
-template <class Change>
-TermPtr withParts(const TermPtr& term, const Change& change) {
-  auto each = [&](const auto& form) -> TermPtr {
-    if constexpr (requires { form.parts([](const TermPtr&) {}); }) {
-      auto copy = form;
-      bool changed = false;
-      copy.parts([&](const TermPtr& part) {
-        if (!part) return;
-        TermPtr now = change(part);
-        if (now == part) return;
-        const_cast<TermPtr&>(part) = std::move(now);  // of `copy`, which is ours
-        changed = true;
-      });
-      if (changed) return make(term->type, term->span, std::move(copy));
-    }
-    return term;
-  };
-  return std::visit(each, term->form);
-}
-
 // A definition's use with another body.
 TermPtr withBody(const TermPtr& term, const Use& use, TermPtr body) {
   if (body == use.body) return term;
@@ -111,7 +90,7 @@ class Walk {
   void term(const TermPtr& term, Region region, int line) {
     if (!term) return;
     look_({{term.get(), -1, {}}, term, region, line});
-    eachPartOf(term, [&](const TermPtr& part, int) { this->term(part, region, line); });
+    eachSharedPart(*term, [&](const TermPtr& part) { this->term(part, region, line); });
     body(*term, region);
   }
 
@@ -124,18 +103,6 @@ class Walk {
   }
 
  private:
-  template <class Look>
-  static void eachPartOf(const TermPtr& term, Look look) {
-    int number = 0;
-    std::visit(
-        [&](const auto& form) {
-          if constexpr (requires { form.parts([](const TermPtr&) {}); })
-            form.parts([&](const TermPtr& part) {
-              if (part) look(part, number++);
-            });
-        },
-        term->form);
-  }
   void body(const Term& term, Region region) {
     const Use* use = as<Use>(term);
     if (use == nullptr || !defines_.insert(use->define).second) return;
@@ -144,8 +111,9 @@ class Walk {
   }
   void inBody(int define, const TermPtr& term, std::vector<int>& path, Region region, int line) {
     look_({{term.get(), define, path}, term, region, line});
-    eachPartOf(term, [&](const TermPtr& part, int number) {
-      path.push_back(number);
+    int number = 0;
+    eachSharedPart(*term, [&](const TermPtr& part) {
+      path.push_back(number++);
       inBody(define, part, path, region, line);
       path.pop_back();
     });

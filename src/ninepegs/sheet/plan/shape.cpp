@@ -43,7 +43,7 @@ bool holdsClauses(const Clause& clause) {
 
 bool holdsChoices(const Clause& clause) {
   for (const Clauses* list : inner(clause))
-    if (anyClause(*list, chooses)) return true;
+    if (anyClause(*list, [](const Clause& one) { return chooses(one); })) return true;
   return false;
 }
 

@@ -144,7 +144,7 @@ using ClauseForm = std::variant<PickCell, PickLine, ChooseKind, ChooseFromHand, 
                                 When, Repeat, Maximise, Tell, Write, WrittenAs, SeenAs>;
 
 struct Clause {
-  Clause();  // as for Term
+  Clause();  // copied and destroyed in one place, clauses.cpp
   Clause(Span span, int id, ClauseForm form);
   Clause(const Clause&);
   Clause(Clause&&) noexcept;
@@ -174,70 +174,10 @@ std::vector<const Clauses*> inner(const Clause& clause);
 const Term* shown(const TextPart& part);
 
 // Is `test` true of a clause of the list, at any depth?
-template <class Test>
-bool anyClause(const Clauses& list, const Test& test) {
-  for (const Clause& one : list) {
-    if (test(one)) return true;
-    for (const Clauses* deeper : inner(one))
-      if (anyClause(*deeper, test)) return true;
-  }
-  return false;
-}
-
-template <class Look>
-void eachClause(const Clauses& list, const Look& look) {
-  for (const Clause& one : list) {
-    look(one);
-    for (const Clauses* deeper : inner(one)) eachClause(*deeper, look);
-  }
-}
-
-namespace detail {
-template <class Look>
-struct Terms {
-  Look& look;
-  void one(const TermPtr& term) const {
-    if (term) look(*term);
-  }
-  void operator()(const PickCell& c) const { one(c.from); }
-  void operator()(const PickLine& c) const { one(c.lines); }
-  void operator()(const ChooseKind&) const {}
-  void operator()(const ChooseFromHand&) const {}
-  void operator()(const ChooseNumber& c) const { one(c.low), one(c.high); }
-  void operator()(const Let& c) const { one(c.value); }
-  void operator()(const Need& c) const { one(c.condition); }
-  void operator()(const SetName& c) const { one(c.value); }
-  void operator()(const SetVariable& c) const { one(c.value); }
-  void operator()(const SetCellNumber& c) const { one(c.value), one(c.cell); }
-  void operator()(const SetRemembered& c) const { one(c.value); }
-  void operator()(const SetMark& c) const { one(c.value); }
-  void operator()(const AddTo& c) const { one(c.cells); }
-  void operator()(const RemoveFrom& c) const { one(c.cells); }
-  void operator()(const Put& c) const { one(c.where), one(c.kind); }
-  void operator()(const Change& c) const { one(c.where), one(c.kind); }
-  void operator()(const Shift& c) const { one(c.from), one(c.to); }
-  void operator()(const ShiftAll& c) const { one(c.cells); }
-  void operator()(const Take& c) const { one(c.where); }
-  void operator()(const Flip& c) const { one(c.where); }
-  void operator()(const Again&) const {}
-  void operator()(const When& c) const { one(c.condition); }
-  void operator()(const Repeat& c) const { one(c.most); }
-  void operator()(const Maximise& c) const { one(c.value); }
-  void text(const std::vector<TextPart>& parts) const {
-    for (const TextPart& part : parts)
-      if (const Term* term = shown(part)) look(*term);
-  }
-  void operator()(const Tell& c) const { text(c.parts); }
-  void operator()(const Write& c) const { text(c.parts); }
-  void operator()(const WrittenAs& c) const { text(c.parts); }
-  void operator()(const SeenAs& c) const { text(c.parts); }
-};
-}  // namespace detail
+bool anyClause(const Clauses& list, FunctionRef<bool(const Clause&)> test);
+void eachClause(const Clauses& list, FunctionRef<void(const Clause&)> look);
 
 // Calls `look` with every term of the clause itself, not of those inside it.
-template <class Look>
-void eachTerm(const Clause& clause, Look look) {
-  std::visit(detail::Terms<Look>{look}, clause.form);
-}
+void eachTerm(const Clause& clause, FunctionRef<void(const Term&)> look);
 
 }  // namespace ninepegs::rules

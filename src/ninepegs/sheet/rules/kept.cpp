@@ -97,6 +97,9 @@ class Mirror {
   void part(const TermPtr& term) {
     if (term) this->term(*term);
   }
+  void parts(const Term& whole) {
+    eachPart(whole, [&](const Term& one) { term(one); });
+  }
   void term(const Term& one) {
     if (!same_ || !met_.insert(&one).second) return;
     std::visit([&](const auto& form) { this->form(one, form); }, one.form);
@@ -117,11 +120,11 @@ class Mirror {
     if constexpr (plain || along || lines) {
       if constexpr (along) ways(form.ways);
       if constexpr (lines) axes(form.ways);
-      eachPart(whole, [&](const Term& one) { term(one); });
+      parts(whole);
     } else if constexpr (fixed) {
       constant(whole);
     } else if constexpr (std::is_same_v<Form, Use>) {
-      eachPart(whole, [&](const Term& one) { term(one); });
+      parts(whole);
       part(form.body);
     } else if constexpr (std::is_same_v<Form, NamedCell>) {
       same_ = same_ && symmetry_.image[form.cell] == form.cell;

@@ -1,4 +1,4 @@
-// What rules know of names, directions and constant sets; what clauses are made of.
+// What rules know of names, directions and constant sets.
 #include "ninepegs/sheet/rules/rules.hpp"
 
 #include <initializer_list>
@@ -157,45 +157,6 @@ class Constant {
 
 std::optional<CellSet> Rules::constantSet(const Term& term, int side) const {
   return std::visit(Constant(*this, side), term.form);
-}
-
-bool isChoice(const Clause& clause) {
-  return as<PickCell>(clause) != nullptr || as<PickLine>(clause) != nullptr ||
-         as<ChooseKind>(clause) != nullptr || as<ChooseFromHand>(clause) != nullptr ||
-         as<ChooseNumber>(clause) != nullptr;
-}
-
-NameId madeName(const Clause& clause) {
-  if (const Let* let = as<Let>(clause)) return let->name;
-  if (!isChoice(clause)) return -1;
-  return std::visit(
-      [](const auto& form) {
-        if constexpr (requires { form.name; }) return form.name;
-        return -1;
-      },
-      clause.form);
-}
-
-const std::vector<TextPart>* textParts(const Clause& clause) {
-  return std::visit(
-      [](const auto& form) -> const std::vector<TextPart>* {
-        if constexpr (requires { form.parts; }) return &form.parts;
-        return nullptr;
-      },
-      clause.form);
-}
-
-std::vector<const Clauses*> inner(const Clause& clause) {
-  if (const When* when = as<When>(clause)) return {&when->then, &when->otherwise};
-  if (const Repeat* repeat = as<Repeat>(clause)) return {&repeat->body};
-  return {};
-}
-
-const Term* shown(const TextPart& part) {
-  if (const Shown* value = std::get_if<Shown>(&part)) return value->value.get();
-  if (const ColumnOf* column = std::get_if<ColumnOf>(&part)) return column->cell.get();
-  if (const RowOf* row = std::get_if<RowOf>(&part)) return row->cell.get();
-  return nullptr;
 }
 
 std::string writtenName(const SymmetryRule& symmetry) {

@@ -210,6 +210,13 @@ struct PictureRule {
 };
 
 struct Rules {
+  Rules();  // copied and destroyed in one place, values.cpp
+  Rules(const Rules&);
+  Rules(Rules&&) noexcept;
+  Rules& operator=(const Rules&);
+  Rules& operator=(Rules&&) noexcept;
+  ~Rules();
+
   std::shared_ptr<const sheet::Source> source;  // what messages show
   std::string game, title, variant;             // variant: which one this is; empty: none
   std::vector<std::string> about;

@@ -3,29 +3,64 @@
 
 #include <utility>
 
-#include "ninepegs/sheet/rules/clauses.hpp"
-
 namespace ninepegs::rules {
 
-Term::Term() = default;
-Term::Term(Type is, Span at, Form what) : type(is), span(at), form(std::move(what)) {}
-Term::Term(const Term&) = default;
-Term::Term(Term&&) noexcept = default;
-Term& Term::operator=(const Term&) = default;
-Term& Term::operator=(Term&&) noexcept = default;
 Term::~Term() = default;
 
-TermPtr madeTerm(Type type, Span span, Form form) {
-  return std::make_shared<const Term>(type, span, std::move(form));
+namespace {
+
+using LookAt = FunctionRef<void(const TermPtr&)>;
+
+template <class F>
+constexpr bool hasParts = requires(const F& form, LookAt look) {
+  form.parts(look);
+};
+
+}  // namespace
+
+TermPtr copyOf(const Term& term) {
+  return std::visit([&](const auto& form) { return make(term.type, term.span, form); }, term.form);
 }
 
-Clause::Clause() = default;
-Clause::Clause(Span at, int number, ClauseForm what)
-    : span(at), id(number), form(std::move(what)) {}
-Clause::Clause(const Clause&) = default;
-Clause::Clause(Clause&&) noexcept = default;
-Clause& Clause::operator=(const Clause&) = default;
-Clause& Clause::operator=(Clause&&) noexcept = default;
-Clause::~Clause() = default;
+void eachSharedPart(const Term& term, LookAt look) {
+  auto there = [&](const TermPtr& part) {
+    if (part) look(part);
+  };
+  std::visit(
+      [&]<class F>(const F& form) {
+        if constexpr (hasParts<F>) form.parts(LookAt(there));
+      },
+      term.form);
+}
+
+void eachPart(const Term& term, FunctionRef<void(const Term&)> look) {
+  eachSharedPart(term, [&](const TermPtr& part) { look(*part); });
+}
+
+TermPtr withParts(const TermPtr& term, FunctionRef<TermPtr(const TermPtr&)> change) {
+  bool changed = false;
+  auto exchange = [&](const TermPtr& part) {
+    if (!part) return;
+    TermPtr now = change(part);
+    if (now == part) return;
+    const_cast<TermPtr&>(part) = std::move(now);  // of the copy below, which is ours
+    changed = true;
+  };
+  auto each = [&]<class F>(const F& form) -> TermPtr {
+    if constexpr (hasParts<F>) {
+      F copy = form;
+      copy.parts(LookAt(exchange));
+      if (changed) return make(term->type, term->span, std::move(copy));
+    }
+    return term;
+  };
+  return std::visit(each, term->form);
+}
+
+bool anyInside(const Term& term, FunctionRef<bool(const Term&)> test) {
+  bool found = test(term);
+  eachPart(term, [&](const Term& part) { found = found || anyInside(part, test); });
+  return found;
+}
 
 }  // namespace ninepegs::rules

@@ -7,6 +7,7 @@
 #include <variant>
 #include <vector>
 
+#include "ninepegs/base/function_ref.hpp"
 #include "ninepegs/sheet/text/blocks.hpp"
 
 namespace ninepegs::rules {
@@ -232,15 +233,14 @@ using Form =
                  HandOf, Count, EdgeOf, MovesOf, Arithmetic, Extreme, Total, Not, And, Or, Any,
                  None, Compare, Within, Inside, IsSide, Stuck, NobodyCanMove>;
 
-// Copied and destroyed in one place (terms.cpp): doing so for each form wherever a term is used
-// would be most of what the compiler works on.
+// Never copied: what looks at a term shares it. Destroyed in one place (terms.cpp), as doing so for
+// each form wherever a term is used would be most of what the compiler works on.
 struct Term {
-  Term();
-  Term(Type type, Span span, Form form);
-  Term(const Term&);
-  Term(Term&&) noexcept;
-  Term& operator=(const Term&);
-  Term& operator=(Term&&) noexcept;
+  template <class F>
+  Term(Type is, Span at, F what)
+      : type(is), span(at), form(std::in_place_type<F>, std::move(what)) {}
+  Term(const Term&) = delete;
+  Term& operator=(const Term&) = delete;
   ~Term();
 
   Type type = Type::unknown;
@@ -248,10 +248,9 @@ struct Term {
   Form form;
 };
 
-TermPtr madeTerm(Type type, Span span, Form form);
 template <class F>
 TermPtr make(Type type, Span span, F form) {
-  return madeTerm(type, span, Form(std::move(form)));
+  return TermPtr(new Term(type, span, std::move(form)));  // make_shared would be made for each form
 }
 
 // The term's form if it is an F, else null.
@@ -260,26 +259,17 @@ const F* as(const Term& term) {
   return std::get_if<F>(&term.form);
 }
 
+// One of its own, with the same parts.
+TermPtr copyOf(const Term& term);
+
 // Calls `look` with each part that is there; a definition's parts are what it is given.
-template <class Look>
-void eachPart(const Term& term, Look look) {
-  std::visit(
-      [&](const auto& form) {
-        if constexpr (requires { form.parts([](const TermPtr&) {}); })
-          form.parts([&](const TermPtr& part) {
-            if (part) look(*part);
-          });
-      },
-      term.form);
-}
+void eachSharedPart(const Term& term, FunctionRef<void(const TermPtr&)> look);
+void eachPart(const Term& term, FunctionRef<void(const Term&)> look);
+// The term with each part exchanged for what `change` makes of it; itself if all stay.
+TermPtr withParts(const TermPtr& term, FunctionRef<TermPtr(const TermPtr&)> change);
 
 // Is there a term among this one and all inside it of which `test` is true?
-template <class Test>
-bool anyInside(const Term& term, const Test& test) {
-  bool found = test(term);
-  eachPart(term, [&](const Term& part) { found = found || anyInside(part, test); });
-  return found;
-}
+bool anyInside(const Term& term, FunctionRef<bool(const Term&)> test);
 
 // The parts of A joint B joint C, in order, where a Joint has a left and a right part.
 template <class Joint>
