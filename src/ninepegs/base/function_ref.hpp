@@ -16,9 +16,8 @@ template <class Result, class... Arguments>
 class FunctionRef<Result(Arguments...)> {
  public:
   template <class F>
-    requires(!std::is_same_v<std::remove_cvref_t<F>, FunctionRef> &&
-             std::is_class_v<std::remove_cvref_t<F>>)
-  FunctionRef(F&& function)
+  requires(!std::is_same_v<std::remove_cvref_t<F>, FunctionRef> &&
+           std::is_class_v<std::remove_cvref_t<F>>) FunctionRef(F&& function)
       : object_(const_cast<void*>(static_cast<const void*>(std::addressof(function)))),
         call_([](void* object, Arguments... arguments) -> Result {
           return (*static_cast<std::remove_reference_t<F>*>(object))(
