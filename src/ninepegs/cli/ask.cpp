@@ -18,7 +18,7 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct AskOptions {
   GameOptions game;
   DrawOptions drawing;
   std::string questions = "12";
@@ -30,7 +30,7 @@ struct Options {
 // Cases that were kept, in a file that may hold others.
 class Keeper {
  public:
-  Keeper(const SheetGame& game, const Options& options) {
+  Keeper(const SheetGame& game, const AskOptions& options) {
     if (options.keep) {
       path_ = *options.keep;
     } else if (Library::isPath(options.game.game)) {
@@ -198,7 +198,7 @@ std::string nothingToAsk(const Game& game, const verify::Mutants& mutants, bool 
 }
 
 // Asks nothing: writes or prints all of them.
-void propose(const Options& options, const SheetGame& sheet, const verify::MutantOptions& how,
+void propose(const AskOptions& options, const SheetGame& sheet, const verify::MutantOptions& how,
              std::size_t most, Context& context) {
   verify::Mutants mutants(sheet, how);
   {
@@ -249,7 +249,7 @@ bool tellsUnnoticed(const verify::Mutants& mutants, const verify::Question& ques
   return false;
 }
 
-void converse(const Options& options, const SheetGame& sheet, const verify::MutantOptions& how,
+void converse(const AskOptions& options, const SheetGame& sheet, const verify::MutantOptions& how,
               std::size_t most, Keeper& keeper, Context& context) {
   std::string faults = faultsFirst(sheet, how, context);
   if (!faults.empty()) print(faults + "\n");
@@ -291,7 +291,7 @@ void converse(const Options& options, const SheetGame& sheet, const verify::Muta
   if (interrupted()) context.exitCode = exitInterrupted;
 }
 
-void run(const Options& options, Context& context) {
+void runAsk(const AskOptions& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.openWithVariants(context);
   const SheetGame& sheet = sheetOf(*game, "only a game with a sheet can be asked about");
   verify::MutantOptions how;
@@ -315,7 +315,7 @@ void run(const Options& options, Context& context) {
 
 void addAsk(CLI::App& app, Context& context) {
   auto [options, command] = newCommand(
-      app, context, run, "ask", "Be asked the few questions whose answers tell most of a sheet",
+      app, context, runAsk, "ask", "Be asked the few questions whose answers tell most of a sheet",
       "Each question shows a board and what the sheet says of it. y keeps it as a case, so that a\n"
       "later slip is noticed; n names the lines on which it hangs; s skips; q stops. Exit code 1\n"
       "says that an answer was no.\n"

@@ -9,7 +9,7 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct BookOptions {
   GameOptions game;
   DrawOptions drawing;
   std::string out, playouts = "2000", nodes = "3000";
@@ -46,7 +46,7 @@ std::string pdfOf(const Game& game, const report::Book& book) {
   return document.bytes();
 }
 
-void run(const Options& options, Context& context) {
+void runBook(const BookOptions& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   const SheetGame& sheet = sheetOf(*game, "only a game with a sheet has a book");
   report::BookOptions how;
@@ -75,7 +75,7 @@ void run(const Options& options, Context& context) {
 
 void addBook(CLI::App& app, Context& context) {
   auto [options, command] = newCommand(
-      app, context, run, "book",
+      app, context, runBook, "book",
       "Write the game's book, a page and a PDF, for the people who will play it",
       "The book holds the rules in sentences, the start, where pieces may go, a board for each "
       "end,\n"

@@ -20,7 +20,7 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct CheckOptions {
   GameOptions game;
   DrawOptions drawing;
   std::string playouts = "10000";
@@ -107,7 +107,7 @@ struct Asked {
   std::uint64_t memory = 0;
 };
 
-Asked understood(const Options& options) {
+Asked understood(const CheckOptions& options) {
   auto apart = [](bool both, const char* message) {
     if (both) throw BadInput(Place{}, message, "leave one of them out");
   };
@@ -133,7 +133,7 @@ Asked understood(const Options& options) {
 }
 
 // Checks the game, and its variants where that is asked for; sets the exit code.
-std::vector<Checked> checkAll(const Options& options, Asked asked, Context& context,
+std::vector<Checked> checkAll(const CheckOptions& options, Asked asked, Context& context,
                               std::string& failed) {
   std::shared_ptr<const Game> game = options.game.openWithVariants(context);
   verify::CheckOptions& how = asked.how;
@@ -185,8 +185,8 @@ std::vector<Checked> checkAll(const Options& options, Asked asked, Context& cont
   return all;
 }
 
-void tell(const Options& options, const verify::CheckOptions& how, const std::vector<Checked>& all,
-          const Context& context) {
+void tell(const CheckOptions& options, const verify::CheckOptions& how,
+          const std::vector<Checked>& all, const Context& context) {
   if (options.json) {
     std::string out;
     for (const Checked& one : all)
@@ -207,7 +207,7 @@ void tell(const Options& options, const verify::CheckOptions& how, const std::ve
 }
 
 // Where the sheet is read from, and its file of cases, whether it is there or not.
-std::vector<std::filesystem::path> filesOf(const Options& options, const Context& context) {
+std::vector<std::filesystem::path> filesOf(const CheckOptions& options, const Context& context) {
   std::filesystem::path sheet = options.game.game;
   if (!std::filesystem::exists(sheet))
     sheet = context.library.open(options.game.game)->info().source;
@@ -216,7 +216,7 @@ std::vector<std::filesystem::path> filesOf(const Options& options, const Context
 }
 
 // Checks again whenever the sheet is saved, until Ctrl-C.
-void watch(const Options& options, const Asked& asked, Context& context) {
+void watch(const CheckOptions& options, const Asked& asked, Context& context) {
   Watch files(filesOf(options, context));
   std::vector<Checked> before;
   do {
@@ -238,7 +238,7 @@ void watch(const Options& options, const Asked& asked, Context& context) {
   context.exitCode = exitInterrupted;
 }
 
-void run(const Options& options, Context& context) {
+void runCheck(const CheckOptions& options, Context& context) {
   Asked asked = understood(options);
   if (options.watch) return watch(options, asked, context);
   options.time.begin();
@@ -253,17 +253,18 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addCheck(CLI::App& app, Context& context) {
-  auto [options, command] = newCommand(
-      app, context, run, "check", "Verify the rules: run the sheet's cases and random playouts",
-      "Exit code 1 says that a fault was found; the shortest failing game is shown.\n"
-      "Examples:\n"
-      "  ninepegs check tic-tac-toe --playouts 100000 --seed 1\n"
-      "  ninepegs check nim --all-variants\n"
-      "  ninepegs check tic-tac-toe --every-position\n"
-      "  ninepegs check chess --playouts 1000000 --resume chess-check.json\n"
-      "  ninepegs check ./my-game.pegs --watch\n"
-      "  ninepegs check connect-four --records games\n"
-      "  ninepegs check ./my-game.pegs --out report");
+  auto [options, command] =
+      newCommand(app, context, runCheck, "check",
+                 "Verify the rules: run the sheet's cases and random playouts",
+                 "Exit code 1 says that a fault was found; the shortest failing game is shown.\n"
+                 "Examples:\n"
+                 "  ninepegs check tic-tac-toe --playouts 100000 --seed 1\n"
+                 "  ninepegs check nim --all-variants\n"
+                 "  ninepegs check tic-tac-toe --every-position\n"
+                 "  ninepegs check chess --playouts 1000000 --resume chess-check.json\n"
+                 "  ninepegs check ./my-game.pegs --watch\n"
+                 "  ninepegs check connect-four --records games\n"
+                 "  ninepegs check ./my-game.pegs --out report");
   options.game.addGame(command);
   option(command, "--playouts N", options.playouts, "random games to play (default 10000)");
   option(

@@ -13,7 +13,7 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct CompareOptions {
   GameOptions game;
   DrawOptions drawing;
   Said other, otherVariant, program, map;
@@ -29,7 +29,7 @@ struct Other {
   std::string name;
 };
 
-Other otherOf(const Options& options, const std::shared_ptr<const Game>& game,
+Other otherOf(const CompareOptions& options, const std::shared_ptr<const Game>& game,
               const Context& context) {
   Other out{nullptr, compare::Bridge(*game), {}};
   if (options.map) {
@@ -58,7 +58,7 @@ Other otherOf(const Options& options, const std::shared_ptr<const Game>& game,
   return out;
 }
 
-void run(const Options& options, Context& context) {
+void runCompare(const CompareOptions& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   Other other = otherOf(options, game, context);
   compare::Options how;
@@ -97,7 +97,7 @@ void run(const Options& options, Context& context) {
 
 void addCompare(CLI::App& app, Context& context) {
   auto [options, command] = newCommand(
-      app, context, run, "compare",
+      app, context, runCompare, "compare",
       "Hold a game against a program in any language, or against another sheet",
       "Both play the same moves. Compared is what the other tells: legal moves, whose turn it is,\n"
       "the result, the board. Both must refuse what is no legal move. The first difference is cut\n"

@@ -6,7 +6,7 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct CompletionOptions {
   std::string shell;
   const CLI::App* app = nullptr;  // of all commands
 };
@@ -35,7 +35,7 @@ complete -o filenames -F _ninepegs ninepegs
                      cases, joined(commands, " "));
 }
 
-void run(const Options& options, Context& context) {
+void runCompletion(const CompletionOptions& options, Context& context) {
   if (options.shell != "bash")
     throw BadInput(Place{},
                    fmt::format("there is no completion for \"{}\"", clipped(options.shell, 40)),
@@ -46,9 +46,9 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addCompletion(CLI::App& app, Context& context) {
-  auto [options, command] =
-      newCommand(app, context, run, "completion", "Print a script that completes commands",
-                 "Example:\n  source <(ninepegs completion bash)");
+  auto [options, command] = newCommand(app, context, runCompletion, "completion",
+                                       "Print a script that completes commands",
+                                       "Example:\n  source <(ninepegs completion bash)");
   options.app = &app;
   needed(command, "SHELL", options.shell, "bash");
 }

@@ -12,13 +12,13 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct CountOptions {
   GameOptions game;
   std::string depth, threads = "0";
   bool eachMove = false, positions = false, ends = false, json = false;
 };
 
-void run(const Options& options, Context& context) {
+void runCount(const CountOptions& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   Position position = options.game.position(*game);
   verify::CountOptions how;
@@ -70,11 +70,11 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addCount(CLI::App& app, Context& context) {
-  auto [options, command] =
-      newCommand(app, context, run, "count", "Count the legal move sequences of a given length",
-                 "Examples:\n"
-                 "  ninepegs count connect-four --depth 8\n"
-                 "  ninepegs count tic-tac-toe --depth 9 --ends --positions");
+  auto [options, command] = newCommand(app, context, runCount, "count",
+                                       "Count the legal move sequences of a given length",
+                                       "Examples:\n"
+                                       "  ninepegs count connect-four --depth 8\n"
+                                       "  ninepegs count tic-tac-toe --depth 9 --ends --positions");
   options.game.addGame(command);
   options.game.addPosition(command);
   needed(command, "--depth N", options.depth, "length of the sequences in plies");

@@ -17,7 +17,7 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct DemoOptions {
   std::string out = "demo-out";
 };
 
@@ -25,7 +25,7 @@ constexpr std::uint64_t seed = 1;
 
 class Demo {
  public:
-  Demo(const Options& options, Context& context) : folder_(options.out), context_(context) {}
+  Demo(const DemoOptions& options, Context& context) : folder_(options.out), context_(context) {}
   void run();
 
  private:
@@ -195,7 +195,7 @@ void Demo::run() {
   print(out);
 }
 
-void run(const Options& options, Context& context) {
+void runDemo(const DemoOptions& options, Context& context) {
   Demo(options, context).run();
 }
 
@@ -203,7 +203,7 @@ void run(const Options& options, Context& context) {
 
 void addDemo(CLI::App& app, Context& context) {
   auto [options, command] =
-      newCommand(app, context, run, "demo", "Show what Nine Pegs does, on the shipped games",
+      newCommand(app, context, runDemo, "demo", "Show what Nine Pegs does, on the shipped games",
                  "Example:\n  ninepegs demo --out demo-out");
   option(command, "--out DIR", options.out, "folder for the files (default demo-out)");
 }

@@ -4,12 +4,12 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct ExplainOptions {
   GameOptions game;
   bool program = false, json = false, beside = false, markdown = false;
 };
 
-void run(const Options& options, Context& context) {
+void runExplain(const ExplainOptions& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.openWithVariants(context);
   const SheetGame& sheet = sheetOf(*game, "only a game with a sheet can be explained");
   if (options.program) {
@@ -28,7 +28,7 @@ void run(const Options& options, Context& context) {
 }  // namespace
 
 void addExplain(CLI::App& app, Context& context) {
-  auto [options, command] = newCommand(app, context, run, "explain",
+  auto [options, command] = newCommand(app, context, runExplain, "explain",
                                        "Say the rules in plain sentences, as they were understood",
                                        "The numbers in front are lines of the sheet.\n"
                                        "Examples:\n"

@@ -10,14 +10,14 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct LintOptions {
   GameOptions game;
   std::string playouts = "200", seed = "1";
   TimeOption time;
   bool json = false;
 };
 
-void run(const Options& options, Context& context) {
+void runLint(const LintOptions& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.openWithVariants(context);
   const SheetGame& sheet = sheetOf(*game, "only a game with a sheet can be read for lint");
   verify::LintOptions lint;
@@ -63,7 +63,7 @@ void run(const Options& options, Context& context) {
 
 void addLint(CLI::App& app, Context& context) {
   auto [options, command] = newCommand(
-      app, context, run, "lint", "Find what is legal in a sheet but suspect",
+      app, context, runLint, "lint", "Find what is legal in a sheet but suspect",
       "Exit code 1 if there is a remark. Looks for ends behind wider ends, draws before wins, "
       "moves\n"
       "that are never legal, pieces that never come, names that nothing reads, numbers that go "

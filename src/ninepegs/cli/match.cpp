@@ -12,7 +12,7 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct MatchOptions {
   GameOptions game;
   DrawOptions drawing;
   std::vector<std::string> who;
@@ -22,7 +22,7 @@ struct Options {
 };
 
 // All games as records, one behind the other.
-std::string recordsOf(const Game& game, const Options& options, const play::SeriesOptions& how,
+std::string recordsOf(const Game& game, const MatchOptions& options, const play::SeriesOptions& how,
                       const play::Series& series) {
   std::string out;
   for (const play::SeriesGame& one : series.games) {
@@ -39,7 +39,7 @@ std::string recordsOf(const Game& game, const Options& options, const play::Seri
 
 constexpr std::size_t begunBytes = 256 << 20;
 
-void run(const Options& options, Context& context) {
+void runMatch(const MatchOptions& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   if (options.who.size() < 2)
     throw BadInput(Place{}, "a match needs two opponents or more",
@@ -100,7 +100,7 @@ void run(const Options& options, Context& context) {
 
 void addMatch(CLI::App& app, Context& context) {
   auto [options, command] = newCommand(
-      app, context, run, "match",
+      app, context, runMatch, "match",
       "Let opponents play against each other, and say which is stronger",
       "Without limits of time, the same seed gives the same games on any number of threads.\n"
       "WHO may be another program: program:COMMAND answers the protocol of docs/programs.md,\n"

@@ -9,13 +9,13 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct MovesOptions {
   GameOptions game;
   Said from;
   bool json = false;
 };
 
-void run(const Options& options, Context& context) {
+void runMoves(const MovesOptions& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   Position position = options.game.position(*game);
   Cell from = options.from ? cellNamed(*game, *options.from, "--from") : -1;
@@ -44,7 +44,7 @@ void run(const Options& options, Context& context) {
 
 void addMoves(CLI::App& app, Context& context) {
   auto [options, command] =
-      newCommand(app, context, run, "moves", "List the legal moves, or say why there are none",
+      newCommand(app, context, runMoves, "moves", "List the legal moves, or say why there are none",
                  "Examples:\n"
                  "  ninepegs moves connect-four --after \"d, d, d, d, d, d\"\n"
                  "  ninepegs moves tic-tac-toe --at \"X1X/OO1/3; Cross to move\" --json");

@@ -7,7 +7,7 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct MutateOptions {
   GameOptions game;
   DrawOptions drawing;
   std::string playouts = std::to_string(usualMutantPlayouts), most = "0", atLeast = "0";
@@ -15,7 +15,7 @@ struct Options {
   bool all = false, json = false;
 };
 
-void run(const Options& options, Context& context) {
+void runMutate(const MutateOptions& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   verify::MutantOptions how;
   options.drawing.into(how);
@@ -40,7 +40,7 @@ void run(const Options& options, Context& context) {
 
 void addMutate(CLI::App& app, Context& context) {
   auto [options, command] = newCommand(
-      app, context, run, "mutate",
+      app, context, runMutate, "mutate",
       "Put one slip at a time into the rules, and see whether the sheet notices",
       "A mutant is the sheet with one realistic slip: a direction forgotten, a number by one, "
       "mine\n"

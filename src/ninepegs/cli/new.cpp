@@ -10,12 +10,12 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct NewOptions {
   std::string name;
   Said like, fromWords;
 };
 
-void run(const Options& options, Context& context) {
+void runNew(const NewOptions& options, Context& context) {
   if (options.like && options.fromWords)
     throw BadInput(Place{}, "--like and --from-words do not go together", "leave one of them out");
   const std::string& name = options.name;
@@ -38,7 +38,7 @@ void run(const Options& options, Context& context) {
 
 void addNew(CLI::App& app, Context& context) {
   auto [options, command] = newCommand(
-      app, context, run, "new", "Write a commented sheet to begin a game with",
+      app, context, runNew, "new", "Write a commented sheet to begin a game with",
       "The sheet is a small game that works; nothing is written over.\n"
       "WHAT is one of:\n"
       "  rows    pegs are placed, so many in a row win      turn    discs are turned over\n"

@@ -18,7 +18,7 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct PlayOptions {
   GameOptions game;
   std::string first = "human";
   Said second, seed, record, resume;  // second: search
@@ -105,7 +105,7 @@ void goOn(Table& table, const std::string& file) {
   if (record) table.goOn(std::move(*record), file);
 }
 
-void run(const Options& options, Context& context) {
+void runPlay(const PlayOptions& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   if (options.resume && (options.game.at || options.game.after))
     throw BadInput(Place{},
@@ -192,7 +192,7 @@ void run(const Options& options, Context& context) {
 
 void addPlay(CLI::App& app, Context& context) {
   auto [options, command] = newCommand(
-      app, context, run, "play", "Play a game: human or computer on each side",
+      app, context, runPlay, "play", "Play a game: human or computer on each side",
       "WHO is human, random, greedy, minimax, search or playouts:\n"
       "search is the strongest in most games, and its levels 1 to 9 (search:level=3) are for\n"
       "people; playouts needs no `worth` and is for games whose positions are hard to measure;\n"

@@ -17,7 +17,7 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct ReplayOptions {
   std::string record;
   Said game, variant, number, ply, figure, strip, animate, to;
   bool boards = false, json = false;
@@ -64,7 +64,7 @@ void animate(const Game& game, const records::Replayed& played, const std::strin
 }
 
 // One game: its boards, a figure, another format.
-void show(const Options& options, const Game& game, const records::GameRecord& record,
+void show(const ReplayOptions& options, const Game& game, const records::GameRecord& record,
           const records::Replayed& played, Context& context) {
   std::size_t ply = played.moves.size();
   if (options.ply)
@@ -104,7 +104,7 @@ void show(const Options& options, const Game& game, const records::GameRecord& r
   if (options.to) print("record: " + *options.to + "\n");
 }
 
-void run(const Options& options, Context& context) {
+void runReplay(const ReplayOptions& options, Context& context) {
   std::unique_ptr<std::istream> in = openForReading(options.record);
   std::unique_ptr<records::GameReader> reader = records::openRecords(*in, options.record);
   unsigned long long wanted = options.number ? wholeOption(*options.number, "--number", 1, ~0u) : 0;
@@ -153,7 +153,7 @@ void run(const Options& options, Context& context) {
 
 void addReplay(CLI::App& app, Context& context) {
   auto [options, command] = newCommand(
-      app, context, run, "replay",
+      app, context, runReplay, "replay",
       "Play recorded games again: the board at any ply, each move held against the rules",
       "Exit code 1: a move is not legal by the rules, or the result is another. A folder of\n"
       "records is a test: ninepegs check GAME --records FOLDER.\n"

@@ -16,7 +16,7 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct ReviewOptions {
   std::string record;
   Said game, variant, number, figure;
   std::string nodes = "50000", seed = "1";
@@ -35,8 +35,9 @@ std::string playersOf(const Game& game, const records::GameRecord& record) {
 }
 
 // How many moves gave a result away. `several`: it is one of more games.
-std::size_t reviewOne(const Options& options, RecordedGames& games, records::GameRecord& record,
-                      std::uint64_t number, bool several, Context& context) {
+std::size_t reviewOne(const ReviewOptions& options, RecordedGames& games,
+                      records::GameRecord& record, std::uint64_t number, bool several,
+                      Context& context) {
   const Game& game = games.of(record);
   if (game.secrets() != nullptr)
     throw BadInput(Place{}, "the search would see the other side's secret pieces",
@@ -71,7 +72,7 @@ std::size_t reviewOne(const Options& options, RecordedGames& games, records::Gam
       }));
 }
 
-void run(const Options& options, Context& context) {
+void runReview(const ReviewOptions& options, Context& context) {
   requirePicture(options.figure);
   std::uint64_t wanted = options.number ? wholeOption(*options.number, "--number", 1, ~0u) : 0;
   std::unique_ptr<std::istream> in = openForReading(options.record);
@@ -108,7 +109,8 @@ void run(const Options& options, Context& context) {
 
 void addReview(CLI::App& app, Context& context) {
   auto [options, command] = newCommand(
-      app, context, run, "review", "Look at a recorded game again: which moves gave a result away",
+      app, context, runReview, "review",
+      "Look at a recorded game again: which moves gave a result away",
       "What it says holds as far as the search sees: more --nodes see more.\n"
       "Examples:\n"
       "  ninepegs play tic-tac-toe --first random --second greedy --seed 7 --record game.txt\n"

@@ -9,12 +9,12 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct ServeOptions {
   GameOptions game;
   bool uci = false;
 };
 
-void run(const Options& options, Context& context) {
+void runServe(const ServeOptions& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   if (!options.uci)
     throw BadInput(Place{}, "what it should speak is not said",
@@ -46,7 +46,7 @@ void run(const Options& options, Context& context) {
 
 void addServe(CLI::App& app, Context& context) {
   auto [options, command] = newCommand(
-      app, context, run, "serve",
+      app, context, runServe, "serve",
       "Let another program play against our search, by a protocol that it knows",
       "Of the options of UCI it has Hash (megabytes), Level (1 to 9, 0 for its best), MultiPV and "
       "Ponder.\n"

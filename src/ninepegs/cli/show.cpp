@@ -13,7 +13,7 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct ShowOptions {
   GameOptions game;
   Said from, figure, as, atFile, format;
   bool json = false;
@@ -22,7 +22,7 @@ struct Options {
 constexpr std::size_t csvBytes = 1 << 20;
 
 // The position of --at-file, after the moves of --after.
-Position fromFile(const Game& game, const Options& options, bool& turnSaid) {
+Position fromFile(const Game& game, const ShowOptions& options, bool& turnSaid) {
   const std::string& file = *options.atFile;
   report::CsvBoard board = report::readBoardCsv(game, readFile(file, csvBytes), file);
   turnSaid = board.turnSaid;
@@ -32,7 +32,7 @@ Position fromFile(const Game& game, const Options& options, bool& turnSaid) {
 }
 
 // The picture alone, for another program; false: it is to be printed as ever.
-bool printFormat(const Game& game, const Position& position, const Options& options,
+bool printFormat(const Game& game, const Position& position, const ShowOptions& options,
                  const report::Marks& marks, int viewer) {
   if (!options.format) return false;
   const std::string& format = *options.format;
@@ -59,7 +59,7 @@ bool printFormat(const Game& game, const Position& position, const Options& opti
   return format != "json";
 }
 
-void run(const Options& options, Context& context) {
+void runShow(const ShowOptions& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   if (options.atFile && options.game.at)
     throw BadInput(Place{}, "--at and --at-file do not go together", "leave one of them out");
@@ -123,7 +123,7 @@ void run(const Options& options, Context& context) {
 
 void addShow(CLI::App& app, Context& context) {
   auto [options, command] =
-      newCommand(app, context, run, "show", "Show the board, whose turn it is and the result",
+      newCommand(app, context, runShow, "show", "Show the board, whose turn it is and the result",
                  "Examples:\n"
                  "  ninepegs show tic-tac-toe --after \"5, 1, 3\"\n"
                  "  ninepegs show tic-tac-toe --at-file board.csv\n"

@@ -5,14 +5,14 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct SolveOptions {
   GameOptions game;
   std::string memory = "256", threads = "1";
   Said nodes, time;
   bool backwards = false, lead = false, json = false;
 };
 
-void runBackwards(const Options& options, Context& context, const Game& game,
+void runBackwards(const SolveOptions& options, Context& context, const Game& game,
                   const Position& position) {
   if (options.lead)
     throw BadInput(Place{}, "--backwards does not go with --lead", "leave one of them out");
@@ -35,7 +35,7 @@ void runBackwards(const Options& options, Context& context, const Game& game,
                      : report::endingText(ending, context.paint));
 }
 
-void run(const Options& options, Context& context) {
+void runSolve(const SolveOptions& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   Position position = options.game.position(*game);
   if (game->secrets() != nullptr)
@@ -83,7 +83,7 @@ void run(const Options& options, Context& context) {
 
 void addSolve(CLI::App& app, Context& context) {
   auto [options, command] = newCommand(
-      app, context, run, "solve", "The exact result of a position, and of each of its moves",
+      app, context, runSolve, "solve", "The exact result of a position, and of each of its moves",
       "For small boards and late positions; stopped, it says what it knows.\n"
       "Examples:\n"
       "  ninepegs solve tic-tac-toe\n"

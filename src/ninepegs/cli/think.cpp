@@ -11,7 +11,7 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct ThinkOptions {
   GameOptions game;
   Said with, depth, nodes, csv, figure;
   std::string seed = "1";
@@ -19,7 +19,7 @@ struct Options {
 };
 
 // What a side knows when its turn has come, from where the game began.
-play::Knowledge knowledgeOf(const Options& options, const Game& game, Position at,
+play::Knowledge knowledgeOf(const ThinkOptions& options, const Game& game, Position at,
                             const MoveList& moves, int side) {
   if (options.csv || options.figure)
     throw BadInput(Place{}, "where something is hidden, there are no depths to write or draw",
@@ -38,7 +38,7 @@ play::Knowledge knowledgeOf(const Options& options, const Game& game, Position a
 }
 
 // Who thinks: as --with says, or the search.
-std::unique_ptr<play::Opponent> whoThinks(const Options& options) {
+std::unique_ptr<play::Opponent> whoThinks(const ThinkOptions& options) {
   constexpr std::uint64_t usualNodes = 1'000'000;
   if (options.with) {
     if (options.depth || options.nodes)
@@ -54,7 +54,7 @@ std::unique_ptr<play::Opponent> whoThinks(const Options& options) {
   return play::makeSearch(limits);
 }
 
-void run(const Options& options, Context& context) {
+void runThink(const ThinkOptions& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   Position from = options.game.from(*game);
   MoveList moves;
@@ -100,7 +100,7 @@ void run(const Options& options, Context& context) {
 
 void addThink(CLI::App& app, Context& context) {
   auto [options, command] = newCommand(
-      app, context, run, "think",
+      app, context, runThink, "think",
       "Show how an opponent comes to its move, depth by depth, beside plain minimax",
       "`factor` is how many times the positions of the depth before: why one ply more takes so "
       "long.\n"

@@ -8,7 +8,7 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct TidyOptions {
   std::vector<std::string> files;
   bool check = false, print = false;
 };
@@ -18,7 +18,7 @@ struct Tidied {
 };
 
 // All files are read before one is written, so that bad input changes nothing.
-void run(const Options& options, Context& context) {
+void runTidy(const TidyOptions& options, Context& context) {
   std::vector<Tidied> sheets;
   for (const std::string& file : options.files) {
     std::string text = readFile(file, limits::sheetBytes);
@@ -44,7 +44,7 @@ void run(const Options& options, Context& context) {
 
 void addTidy(CLI::App& app, Context& context) {
   auto [options, command] =
-      newCommand(app, context, run, "tidy", "Bring sheets into their standard layout",
+      newCommand(app, context, runTidy, "tidy", "Bring sheets into their standard layout",
                  "Comments stay. Running it twice changes nothing more.\n"
                  "Examples:\n"
                  "  ninepegs tidy mine.pegs\n"

@@ -7,7 +7,7 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct TuneOptions {
   GameOptions game;
   DrawOptions drawing;
   std::string games = "400", tests = "100", nodes = "500";
@@ -15,7 +15,7 @@ struct Options {
   bool json = false;
 };
 
-void run(const Options& options, Context& context) {
+void runTune(const TuneOptions& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   const SheetGame& sheet = sheetOf(*game, "a worth can be fitted for a sheet only");
   if (game->secrets() != nullptr)
@@ -43,7 +43,7 @@ void run(const Options& options, Context& context) {
 
 void addTune(CLI::App& app, Context& context) {
   auto [options, command] =
-      newCommand(app, context, run, "tune",
+      newCommand(app, context, runTune, "tune",
                  "Find out what tells the winner, and write the line `worth` for the sheet",
                  "Games that the search plays against itself are learned from; then it plays with "
                  "the new line\n"

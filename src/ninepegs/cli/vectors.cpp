@@ -10,14 +10,14 @@
 namespace ninepegs::cli {
 namespace {
 
-struct Options {
+struct VectorsOptions {
   GameOptions game;
   DrawOptions drawing;
   std::string most = "100", out;
   TimeOption time;
 };
 
-void run(const Options& options, Context& context) {
+void runVectors(const VectorsOptions& options, Context& context) {
   std::shared_ptr<const Game> game = options.game.open(context);
   const SheetGame& sheet = sheetOf(*game, "only a game with a sheet has test vectors");
   compare::VectorOptions how;
@@ -43,7 +43,7 @@ void run(const Options& options, Context& context) {
 
 void addVectors(CLI::App& app, Context& context) {
   auto [options, command] = newCommand(
-      app, context, run, "vectors",
+      app, context, runVectors, "vectors",
       "Write positions with all that the rules say of them, to test a program against",
       "Each line has the moves that lead to a position, how it stands, and how it stands after\n"
       "each legal move: docs/programs.md, with a reader in three languages. They are chosen so\n"

@@ -94,8 +94,8 @@ std::string boardStrip(const Game& game, const std::vector<StripBoard>& boards, 
 }
 
 void drawBoard(const Game& game, const Position& position, const FigureMarks& marks,
-               const std::filesystem::path& path) {
-  writeFile(path, boardImage(game, position, marks, path.extension().string(), path.string()));
+               const std::filesystem::path& file) {
+  writeFile(file, boardImage(game, position, marks, file.extension().string(), file.string()));
 }
 
 }  // namespace ninepegs::draw

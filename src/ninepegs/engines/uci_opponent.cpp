@@ -13,9 +13,9 @@
 namespace ninepegs::engines {
 namespace {
 
-constexpr double usualThinking = 0.1;        // seconds
-constexpr double patience = 10;              // seconds more until it counts as silent
-constexpr std::size_t mostLines = 1u << 20;  // of one answer
+constexpr double usualThinking = 0.1;              // seconds
+constexpr double patience = 10;                    // seconds more until it counts as silent
+constexpr std::size_t mostAnswerLines = 1u << 20;  // of one answer
 
 class UciOpponent : public OutsideOpponent {
  public:
@@ -86,7 +86,7 @@ class UciOpponent : public OutsideOpponent {
   std::string until(const std::string& lines, const std::string& word) {
     std::string line;
     Child::Came came = child_->ask(lines, line);
-    for (std::size_t i = 0; i < mostLines && came == Child::Came::line; ++i) {
+    for (std::size_t i = 0; i < mostAnswerLines && came == Child::Came::line; ++i) {
       if (trimmed(line).substr(0, word.size()) == word) return std::string(trimmed(line));
       came = child_->next(line);
     }

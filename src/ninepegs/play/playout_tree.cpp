@@ -23,7 +23,7 @@ constexpr std::uint64_t mostSeenAtOnce = 400'000;  // positions, to see what los
 constexpr std::size_t manyMoves = 64;  // from so many on they are taken apart by their choices
 
 // A number for moves that read alike, in whatever position; different moves may share one.
-std::size_t keyOf(const Move& move) {
+std::size_t nodeKey(const Move& move) {
   std::size_t key = move.group;
   for (int i = 0; i < move.count; ++i) key = key * 1009 + move.choices[static_cast<std::size_t>(i)];
   return key % moveKeys;
@@ -206,13 +206,13 @@ bool PlayoutTree::movesStay(const Position& position) {
 void PlayoutTree::note(const Move& move, int side) {
   if (!rapid_) return;
   ++ply_;
-  std::uint32_t& at = playedAt_[side][keyOf(move)];
+  std::uint32_t& at = playedAt_[side][nodeKey(move)];
   // The last time counts: so it is told whether it was behind a node of the path.
   at = (playout_ << 10) | static_cast<std::uint32_t>(std::min(ply_, 1023));
 }
 // Was the move made in this playout behind so many plies?
 bool PlayoutTree::madeAfter(const Move& move, int side, std::size_t plies) const {
-  std::uint32_t at = playedAt_[side][keyOf(move)];
+  std::uint32_t at = playedAt_[side][nodeKey(move)];
   return at >> 10 == playout_ && (at & 1023) > plies;
 }
 

@@ -45,9 +45,10 @@ std::string result(const std::string& token) {
   return token == "1-0" ? "B+" : token == "0-1" ? "W+" : token == "1/2-1/2" ? "0" : "?";
 }
 
-class Writer {
+class SgfWriter {
  public:
-  Writer(const Game& game, std::string& out) : game_(game), out_(out), points_(hasPoints(game)) {}
+  SgfWriter(const Game& game, std::string& out)
+      : game_(game), out_(out), points_(hasPoints(game)) {}
 
   void line(const std::vector<RecordedMove>& moves, std::size_t from, Position position,
             int depth) {
@@ -128,7 +129,7 @@ std::string toSgf(const Game& game, const GameRecord& record) {
   if (!record.comment.empty()) out += "\nC[" + escaped(record.comment) + "]";
   out += "\n";
   Position from = record.start.empty() ? game.start() : game.readPosition(record.start, "record");
-  Writer(game, out).line(record.moves, 0, from, 0);
+  SgfWriter(game, out).line(record.moves, 0, from, 0);
   return out + ")\n";
 }
 

@@ -7,7 +7,7 @@
 namespace ninepegs::report {
 namespace {
 
-constexpr const char* style = R"(
+constexpr const char* bookStyle = R"(
   body { margin: 0 auto; max-width: 60rem; padding: 1.5rem 2rem 3rem; background: #fdfaf5;
          color: #2b2622; font: 15px/1.5 "DejaVu Sans", Verdana, sans-serif; }
   h1 { margin: 0 0 .4rem; font-size: 2rem; border-bottom: 4px solid #b98a4e; }
@@ -52,7 +52,7 @@ std::string bookPage(const Book& book, const BookFigure& figure) {
   std::string out =
       "<!DOCTYPE html>\n<html lang=\"en\">\n<head>\n<meta charset=\"utf-8\">\n"
       "<meta name=\"viewport\" content=\"width=device-width\">\n<title>" +
-      escaped(book.title) + "</title>\n<style>" + style + "</style>\n</head>\n<body>\n<h1>" +
+      escaped(book.title) + "</title>\n<style>" + bookStyle + "</style>\n</head>\n<body>\n<h1>" +
       escaped(book.title) + "</h1>\n";
   bool first = true;
   for (const BookPart& part : book.parts) {

@@ -16,7 +16,7 @@
 namespace ninepegs::report {
 namespace {
 
-constexpr const char* style = R"(
+constexpr const char* pageStyle = R"(
   :root { --ink: #2b2622; --faint: #8a8178; --line: #d9d0c4; --wood: #b98a4e; --bad: #a63226;
           --good: #3f6b45; --paper: #fdfaf5; }
   body { margin: 0 auto; max-width: 62rem; padding: 1.5rem 2rem 3rem; background: var(--paper);
@@ -58,7 +58,7 @@ class Page {
     out_ =
         "<!DOCTYPE html>\n<html lang=\"en\">\n<head>\n<meta charset=\"utf-8\">\n"
         "<meta name=\"viewport\" content=\"width=device-width\">\n<title>Check of " +
-        escaped(title) + "</title>\n<style>" + style + "</style>\n</head>\n<body>\n";
+        escaped(title) + "</title>\n<style>" + pageStyle + "</style>\n</head>\n<body>\n";
     out_ += "<h1>" + escaped(title) + "</h1>\n";
     out_ += fmt::format("<p class=\"sub\">{} random playouts, seed {}. {}</p>\n",
                         grouped(report_.evidence.playouts), options_.seed,

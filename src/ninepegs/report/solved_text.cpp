@@ -11,6 +11,8 @@
 namespace ninepegs::report {
 namespace {
 
+using Json = nlohmann::ordered_json;
+
 const char* const noWin = "nobody can force a win";
 
 // Of the position, or of one of its moves; `neither`: what it is called if nobody wins.
@@ -63,9 +65,8 @@ std::string headText(const Game& game, const Position& position, const play::Sol
   return out;
 }
 
-nlohmann::ordered_json jsonOf(const Game& game, const Position& position,
-                              const play::Solved& solved, const play::Margins* margins) {
-  using Json = nlohmann::ordered_json;
+Json jsonOf(const Game& game, const Position& position, const play::Solved& solved,
+            const play::Margins* margins) {
   auto result = [&](Json& one, const auto& of) {
     bool won = of.known && of.winner >= 0;
     one["known"] = of.known;
@@ -163,17 +164,16 @@ std::string endingText(const verify::Ending& ending, const Paint& paint) {
 std::string endingJson(const verify::Ending& ending) {
   const Game& game = *ending.game;
   const verify::EveryReport& every = ending.every;
-  nlohmann::ordered_json out = jsonOf(game, ending.position, ending.solved, nullptr);
+  Json out = jsonOf(game, ending.position, ending.solved, nullptr);
   out["positions"] = every.positions;
   out["complete"] = every.complete();
-  out["won"] = nlohmann::ordered_json::object();
+  out["won"] = Json::object();
   for (std::size_t side = 0; side < 2; ++side)
     out["won"][game.info().sides[side]] = every.won[side];
   out["won_by_neither"] = every.won[2];
   out["longest_win"] = every.longestWin;
-  out["longest_win_from"] = every.longestWinFrom
-                                ? nlohmann::ordered_json(game.positionText(*every.longestWinFrom))
-                                : nlohmann::ordered_json(nullptr);
+  out["longest_win_from"] =
+      every.longestWinFrom ? Json(game.positionText(*every.longestWinFrom)) : Json(nullptr);
   out["not_claimed"] = ending.ends;
   out["not_counted"] = ending.numbers;
   return jsonText(out, 1);

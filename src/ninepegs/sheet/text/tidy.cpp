@@ -48,7 +48,7 @@ void collect(const Source& source, const std::vector<Block>& list, int depth, Li
 }
 
 // Runs of blanks outside quotes become one.
-std::string squeezed(std::string_view text) {
+std::string squeezedOutsideQuotes(std::string_view text) {
   std::string out;
   bool quoted = false;
   for (char c : trimmed(text)) {
@@ -102,7 +102,7 @@ std::string tidiedOnce(const Source& source) {
       continue;
     }
     std::size_t hash = commentAt(whole);
-    std::string body = squeezed(std::string_view(whole).substr(0, hash));
+    std::string body = squeezedOutsideQuotes(std::string_view(whole).substr(0, hash));
     std::string comment =
         hash == std::string::npos ? "" : std::string(trimmed(std::string_view(whole).substr(hash)));
     if (starts) depth = lines.depth[number];
