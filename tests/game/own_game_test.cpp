@@ -1,6 +1,9 @@
 // A game written in C++ is taken by everything that takes a sheet's game.
 #include <gtest/gtest.h>
 
+#include <cstddef>
+#include <new>
+
 #include "ninepegs/play/match.hpp"
 #include "ninepegs/report/json.hpp"
 #include "ninepegs/verify/check.hpp"
@@ -102,6 +105,39 @@ TEST(OwnGame, IsPlayedPerfectlyBySearch) {
       EXPECT_EQ((pegs - choice.move.choices[0]) % 4, 1) << pegs;
     }
     EXPECT_TRUE(choice.solved || choice.score > play::winScore / 2);
+  }
+}
+
+// The same heap, but who takes the last one wins.
+class LastWins : public Heap {
+ public:
+  using Heap::Heap;
+  Result result(const Position& position) const override {
+    Result out = Heap::result(position);
+    if (position.words[0] == 0) out.winner = 1 - toMove(position);
+    return out;
+  }
+};
+
+// What an opponent keeps of one game is not taken for a game that stands where that one stood.
+TEST(OwnGame, IsNotTakenForOneThatStoodInItsPlace) {
+  static_assert(sizeof(Heap) == sizeof(LastWins));
+  for (const char* who : {"search:depth=25", "playouts:playouts=500"}) {
+    std::unique_ptr<play::Opponent> kept = play::makeOpponent(who, "a test"),
+                                    fresh = play::makeOpponent(who, "a test");
+    alignas(Heap) std::byte place[sizeof(Heap)];
+    Stream stream(1, 1);
+    Heap* before = new (place) Heap(7);
+    kept->choose(*before, before->start(), stream);
+    before->~Heap();
+    LastWins* now = new (place) LastWins(7);
+    Stream one(1, 2), two(1, 2);
+    play::Choice asKept = kept->choose(*now, now->start(), one);
+    play::Choice asFresh = fresh->choose(*now, now->start(), two);
+    EXPECT_EQ(asKept.move, asFresh.move) << who;
+    EXPECT_EQ(asKept.score, asFresh.score) << who;
+    EXPECT_EQ(asKept.move.choices[0], 3) << who;  // what leaves four wins
+    now->~LastWins();
   }
 }
 

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <atomic>
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/game/plain_live.hpp"
@@ -100,6 +101,23 @@ const Looks& GamePicture::looks() const {
 }
 CellSet GamePicture::cellsOfEnd(const Position&, int) const {
   return {};
+}
+
+namespace {
+
+std::uint64_t nextNumber() {
+  static std::atomic<std::uint64_t> made{0};
+  return ++made;
+}
+
+}  // namespace
+
+Game::Game() : number_(nextNumber()) {}
+Game::Game(const Game& other)
+    : GameRules(other), GameNotation(other), GamePicture(other), number_(nextNumber()) {}
+Game& Game::operator=(const Game&) {
+  number_ = nextNumber();  // it becomes another game
+  return *this;
 }
 
 View Game::viewFor(const Position& position, int side) const {

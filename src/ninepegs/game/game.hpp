@@ -10,6 +10,7 @@
 // StopScope they may throw Stopped. Nothing else throws, but for running out of memory.
 #pragma once
 
+#include <cstdint>
 #include <memory>
 #include <span>
 #include <string>
@@ -58,6 +59,13 @@ struct GameInfo {
 
 class Game : public GameRules, public GameNotation, public GamePicture {
  public:
+  Game();
+  Game(const Game&);
+  Game& operator=(const Game&);
+
+  // No other game of this process ever has the same, not even one that is made where another was.
+  std::uint64_t number() const { return number_; }
+
   virtual const GameInfo& info() const = 0;
 
   // More than a game must have; owned by the game.
@@ -73,6 +81,27 @@ class Game : public GameRules, public GameNotation, public GamePicture {
   CellSet shownCells(const Position& position) const;
   // The variant of that name. Throws BadInput if there is none.
   virtual std::shared_ptr<const Game> variant(const std::string& name) const;
+
+ private:
+  std::uint64_t number_;
+};
+
+// The game for which something was worked out and kept. Does not own it.
+class KnownGame {
+ public:
+  bool is(const Game& game) const { return number_ == game.number(); }
+  KnownGame& operator=(const Game& game) {
+    game_ = &game;
+    number_ = game.number();
+    return *this;
+  }
+  const Game& operator*() const { return *game_; }
+  const Game* operator->() const { return game_; }
+  bool operator==(const KnownGame& other) const { return number_ == other.number_; }
+
+ private:
+  const Game* game_ = nullptr;
+  std::uint64_t number_ = 0;  // that of no game
 };
 
 // The file and the number in it of a line of the sheet or of its cases file.

@@ -176,7 +176,7 @@ class AlphaBeta {
 
   SearchLimits limits_;
   const StopFlag* stop_ = nullptr;
-  const Game* game_ = nullptr;
+  KnownGame game_;
   std::unique_ptr<LivePosition> live_;
   LineLive* lines_ = nullptr;  // the live position, where an exact search follows lines
   bool measured_ = false, takes_ = false;

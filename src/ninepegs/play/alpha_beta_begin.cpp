@@ -73,7 +73,7 @@ void AlphaBeta::begin(const Game& game, const Position& position, const SearchLi
                       const StopFlag* stop) {
   limits_ = limits;
   stop_ = stop;
-  if (game_ != &game || table_->empty()) {
+  if (!game_.is(game) || table_->empty()) {
     table_->resize(limits_.megabytes == 0 ? usualMegabytes : limits_.megabytes);
     history_.assign(historySize, 0);
   }
@@ -81,14 +81,14 @@ void AlphaBeta::begin(const Game& game, const Position& position, const SearchLi
   stepsAtBegin_ = ambient.left;
   measured_ = game.measure() != nullptr;
   worksOut_ = !measured_ && !limits_.exact;
-  if (game_ != &game) {
+  if (!game_.is(game)) {
     live_.reset();
     workedOut_ = limits_.measure ? limits_.measure : std::make_shared<WorkedOut>();
     if (!measured_ && !workedOut_->known()) workedOut_->byLines = withOpenLines(game);
     images_ = limits_.exact ? imagesOf(game) : std::vector<Symmetry>{};
   }
   measured_ = measured_ || workedOut_->byLines;  // an exact search only orders moves by it
-  game_ = &game;
+  game_ = game;
   table_->nextSearch();
   busy_ = nullptr;
   liveOn(position);

@@ -38,8 +38,8 @@ bool PastsPlayer::begin(const Game& game, const Knowledge& knowledge, const Over
   nodes_ = 0;
   mostNodes_ = limits.nodes;
   seconds_ = limits.seconds;
-  if (game_ != &game) {
-    game_ = &game;
+  if (!game_.is(game)) {
+    game_ = game;
     pasts_ = std::make_unique<Pasts>(game, pastsFor(limits));
     live_ = game.live();
     measured_ = game.measure() != nullptr;

@@ -53,7 +53,7 @@ class PastsPlayer {
   Choice chosen(const MoveList& moves, const std::vector<double>& scores,
                 const std::vector<std::size_t>& open, int depth, Stream& stream) const;
 
-  const Game* game_ = nullptr;
+  KnownGame game_;
   std::unique_ptr<Pasts> pasts_;
   std::vector<Position> positions_;  // where the side may be
   std::size_t looked_ = 0;           // at so many of them

@@ -40,9 +40,9 @@ int keyAt(const Move& move, int level) {
 void PlayoutTree::begin(const Game& game, const Position& position, std::uint64_t megabytes) {
   most_ = std::min<std::uint64_t>((megabytes << 20) / sizeof(Node), 0xfffffff0u);
   measured_ = game.measure() != nullptr;
-  bool kept = game_ == &game && goOnFrom(position);
+  bool kept = game_.is(game) && goOnFrom(position);
   if (!kept) live_ = game.live();
-  game_ = &game;
+  game_ = game;
   live_->setUp(position);
   root_ = position;
   bool wasRapid = rapid_;

@@ -76,7 +76,7 @@ class PlayoutTree {
   std::vector<Move> lineFrom(std::uint32_t at) const;
   void weigh(std::uint32_t at, Choice& choice) const;
 
-  const Game* game_ = nullptr;
+  KnownGame game_;
   std::unique_ptr<LivePosition> live_;
   Position root_;
   bool measured_ = false;

@@ -59,8 +59,8 @@ std::int64_t SmallestLoss::look(int ply, int depth, std::int64_t alpha, std::int
 
 std::optional<Move> SmallestLoss::choose(const Game& game, const Position& position,
                                          std::uint64_t nodes, const StopFlag* stop) {
-  if (game_ != &game) {
-    game_ = &game;
+  if (!game_.is(game)) {
+    game_ = game;
     live_.reset();
     counted_ = countedOf(game);
   }

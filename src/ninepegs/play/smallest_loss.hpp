@@ -26,7 +26,7 @@ class SmallestLoss {
   std::int64_t look(int ply, int depth, std::int64_t alpha, std::int64_t beta);
   bool spent() const { return nodes_ >= most_ || wantsStop(stop_); }
 
-  const Game* game_ = nullptr;
+  KnownGame game_;
   std::shared_ptr<const Game> counted_;  // the same, what an end counts being its worth; or null
   std::unique_ptr<LivePosition> live_;
   std::vector<MoveList> lists_;
