@@ -80,10 +80,6 @@ void addMessage(std::vector<Diagnostic>& found, Diagnostic one) {
 BadInput::BadInput(std::vector<Diagnostic> diagnostics)
     : diagnostics_(std::move(diagnostics)), text_(toText(diagnostics_)) {}
 
-BadInput::BadInput(const BadInput&) = default;
-BadInput& BadInput::operator=(const BadInput&) = default;
-BadInput::~BadInput() = default;
-
 BadInput::BadInput(Place place, std::string message, std::string hint)
     : BadInput(std::vector<Diagnostic>{
           Diagnostic{std::move(place), std::move(message), std::move(hint)}}) {}

@@ -44,9 +44,6 @@ class BadInput : public std::exception {
  public:
   explicit BadInput(std::vector<Diagnostic> diagnostics);
   BadInput(Place place, std::string message, std::string hint = {});
-  BadInput(const BadInput&);
-  BadInput& operator=(const BadInput&);
-  ~BadInput() override;
   const std::vector<Diagnostic>& diagnostics() const { return diagnostics_; }
   const char* what() const noexcept override { return text_.c_str(); }
 

@@ -69,9 +69,6 @@ int run(int argc, char** argv) {
     return fine ? context.exitCode : cli::exitBadInput;
   } catch (const cli::ReaderGone&) {  // what was found holds all the same
     return context.exitCode != cli::exitFine ? context.exitCode : cli::exitReaderGone;
-  } catch (const BadInput& error) {  // such as a figure that an interrupt has left undrawn
-    cli::printError(std::string(error.what()) + "\n");
-    return cli::interrupted() ? cli::exitInterrupted : cli::exitBadInput;
   }
 }
 
@@ -88,6 +85,7 @@ int main(int argc, char** argv) {
     return cli::exitInterrupted;
   } catch (const BadInput& error) {
     cli::printError(std::string(error.what()) + "\n");
+    if (cli::interrupted()) return cli::exitInterrupted;  // such as a figure left undrawn
   } catch (const std::bad_alloc&) {
     cli::printError("ninepegs: there is not enough memory for this\n");
   } catch (const std::exception& error) {

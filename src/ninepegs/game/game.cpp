@@ -103,21 +103,9 @@ CellSet GamePicture::cellsOfEnd(const Position&, int) const {
   return {};
 }
 
-namespace {
-
-std::uint64_t nextNumber() {
+Game::Game() {
   static std::atomic<std::uint64_t> made{0};
-  return ++made;
-}
-
-}  // namespace
-
-Game::Game() : number_(nextNumber()) {}
-Game::Game(const Game& other)
-    : GameRules(other), GameNotation(other), GamePicture(other), number_(nextNumber()) {}
-Game& Game::operator=(const Game&) {
-  number_ = nextNumber();  // it becomes another game
-  return *this;
+  number_ = ++made;
 }
 
 View Game::viewFor(const Position& position, int side) const {

@@ -60,8 +60,8 @@ struct GameInfo {
 class Game : public GameRules, public GameNotation, public GamePicture {
  public:
   Game();
-  Game(const Game&);
-  Game& operator=(const Game&);
+  Game(const Game&) = delete;
+  Game& operator=(const Game&) = delete;
 
   // No other game of this process ever has the same, not even one that is made where another was.
   std::uint64_t number() const { return number_; }

@@ -33,11 +33,10 @@ class Rows {
  public:
   explicit Rows(const Paint& paint, std::vector<std::string> heads = {}, std::size_t texts = 0)
       : paint_(paint), heads_(std::move(heads)), texts_(texts) {
-    for (const std::string& head : heads_) note(head);
+    note(heads_);
   }
   void add(std::vector<std::string> cells, std::vector<std::string> line) {
-    place_ = 0;
-    for (const std::string& cell : cells) note(cell);
+    note(cells);
     rows_.push_back({std::move(cells), std::move(line)});
   }
   std::string text() const {
@@ -54,10 +53,10 @@ class Rows {
   }
 
  private:
-  void note(const std::string& cell) {
-    if (place_ == widths_.size()) widths_.push_back(0);
-    widths_[place_] = std::max(widths_[place_], columnsOf(cell));
-    ++place_;
+  void note(const std::vector<std::string>& cells) {
+    widths_.resize(std::max(widths_.size(), cells.size()));
+    for (std::size_t i = 0; i < cells.size(); ++i)
+      widths_[i] = std::max(widths_[i], columnsOf(cells[i]));
   }
   // The first columns hold texts and stand left, numbers stand right.
   std::string cellsText(const std::vector<std::string>& cells) const {
@@ -73,7 +72,6 @@ class Rows {
   std::size_t texts_;
   std::vector<std::pair<std::vector<std::string>, std::vector<std::string>>> rows_;
   std::vector<int> widths_;
-  std::size_t place_ = 0;
 };
 
 // The best moves in rows, and how many there are besides.

@@ -53,26 +53,26 @@ class Alternatives {
   // The same form with something in it changed.
   template <class Form, class Edit>
   void edit(Slip slip, Edit change) {
-    add(slip, [change](Rules&, const Term& term) -> TermPtr {
-      const Form* form = as<Form>(term);
+    add(slip, [change](Rules&, const TermPtr& term) -> TermPtr {
+      const Form* form = as<Form>(*term);
       if (form == nullptr) return nullptr;
       Form copy = *form;
       change(copy);
-      return make(term.type, term.span, std::move(copy));
+      return make(term->type, term->span, std::move(copy));
     });
   }
   // A part of it stands for the whole; it must be of the same type.
   template <class Form, class Which>
   void part(Slip slip, Which which) {
-    add(slip, [which](Rules&, const Term& term) -> TermPtr {
-      const Form* form = as<Form>(term);
-      return form != nullptr && (form->*which)->type == term.type ? form->*which : nullptr;
+    add(slip, [which](Rules&, const TermPtr& term) -> TermPtr {
+      const Form* form = as<Form>(*term);
+      return form != nullptr && (form->*which)->type == term->type ? form->*which : nullptr;
     });
   }
   template <class From, class To>
   void becomes(Slip slip) {
-    add(slip, [](Rules&, const Term& term) -> TermPtr {
-      const From* form = as<From>(term);
+    add(slip, [](Rules&, const TermPtr& term) -> TermPtr {
+      const From* form = as<From>(*term);
       if (form == nullptr) return nullptr;
       To to;
       if constexpr (requires { to.left; })
@@ -81,7 +81,7 @@ class Alternatives {
         to.what = form->what;
       else if constexpr (requires { to.cell; })
         to.cell = form->cell;
-      return make(term.type, term.span, std::move(to));
+      return make(term->type, term->span, std::move(to));
     });
   }
   void add(Slip slip, Exchange make) { out_.push_back({slip, std::move(make)}); }
@@ -90,26 +90,26 @@ class Alternatives {
   void forOneSide(const Exchange& make) {
     if (!sided_) return;
     for (int side = 0; side < 2; ++side)
-      add(Slip::oneSide, [make, side](Rules& rules, const Term& term) -> TermPtr {
+      add(Slip::oneSide, [make, side](Rules& rules, const TermPtr& term) -> TermPtr {
         TermPtr other = make(rules, term);
         if (!other) return nullptr;
-        if (term.type == Type::truth) {
+        if (term->type == Type::truth) {
           auto both = [&](int who, TermPtr what) {
             And joint;
-            joint.left = rules::make(Type::truth, term.span, IsSide{Role::mover, who});
+            joint.left = rules::make(Type::truth, term->span, IsSide{Role::mover, who});
             joint.right = std::move(what);
-            return rules::make(Type::truth, term.span, std::move(joint));
+            return rules::make(Type::truth, term->span, std::move(joint));
           };
           Or either;
           either.left = both(side, std::move(other));
-          either.right = both(1 - side, copyOf(term));
-          return rules::make(Type::truth, term.span, std::move(either));
+          either.right = both(1 - side, term);
+          return rules::make(Type::truth, term->span, std::move(either));
         }
         If choice;
-        choice.condition = rules::make(Type::truth, term.span, IsSide{Role::mover, side});
+        choice.condition = rules::make(Type::truth, term->span, IsSide{Role::mover, side});
         choice.then = std::move(other);
-        choice.otherwise = copyOf(term);
-        return rules::make(term.type, term.span, std::move(choice));
+        choice.otherwise = term;
+        return rules::make(term->type, term->span, std::move(choice));
       });
   }
 
@@ -146,22 +146,22 @@ class Alternatives {
   void own(const AllCells&) {
     if (!sided_) return;  // what stands where is not known there
     if (rules_.layered())
-      return add(Slip::leftOut, [](Rules&, const Term& term) -> TermPtr {
+      return add(Slip::leftOut, [](Rules&, const TermPtr& term) -> TermPtr {
         Except except;
-        except.left = copyOf(term);
-        except.right = make(Type::set, term.span, Side{Whose::mine});
-        return make(Type::set, term.span, std::move(except));
+        except.left = term;
+        except.right = make(Type::set, term->span, Side{Whose::mine});
+        return make(Type::set, term->span, std::move(except));
       });
-    add(Slip::place, [](Rules&, const Term& term) -> TermPtr {
-      return make(term.type, term.span, Empty{Whose::anyone});
+    add(Slip::place, [](Rules&, const TermPtr& term) -> TermPtr {
+      return make(term->type, term->span, Empty{Whose::anyone});
     });
   }
   void own(const Empty&) { becomes<Empty, AllCells>(Slip::place); }
   void own(const Occupied& form) {
     if (form.whose != Whose::anyone) return;
     for (Whose whose : {Whose::mine, Whose::theirs})
-      add(Slip::whose, [whose](Rules&, const Term& term) -> TermPtr {
-        return make(term.type, term.span, Side{whose});
+      add(Slip::whose, [whose](Rules&, const TermPtr& term) -> TermPtr {
+        return make(term->type, term->span, Side{whose});
       });
   }
   void own(const Edge&) { becomes<Edge, Corner>(Slip::place); }
@@ -188,11 +188,11 @@ class Alternatives {
       edit<Pieces>(Slip::whose, [](Pieces& copy) { copy.whose = Whose::anyone; });
     if (form.noun.group) {
       if (!bare && !rules_.layered())
-        add(Slip::kind, [](Rules&, const Term& term) -> TermPtr {
-          const Pieces* pieces = as<Pieces>(term);
+        add(Slip::kind, [](Rules&, const TermPtr& term) -> TermPtr {
+          const Pieces* pieces = as<Pieces>(*term);
           if (pieces == nullptr) return nullptr;
           if (pieces->whose != Whose::mine && pieces->whose != Whose::theirs) return nullptr;
-          return make(term.type, term.span, Side{pieces->whose});
+          return make(term->type, term->span, Side{pieces->whose});
         });
       return;
     }
@@ -201,8 +201,8 @@ class Alternatives {
   }
   void own(const Side&) {
     if (rules_.layered()) return;
-    add(Slip::whose, [](Rules&, const Term& term) -> TermPtr {
-      return make(term.type, term.span, Occupied{Whose::anyone});
+    add(Slip::whose, [](Rules&, const TermPtr& term) -> TermPtr {
+      return make(term->type, term->span, Occupied{Whose::anyone});
     });
   }
   void own(const Kind& form) {
@@ -251,16 +251,16 @@ class Alternatives {
   void own(const None& form) {
     becomes<None, Any>(Slip::negation);
     if (form.what->type != Type::set) return;
-    add(Slip::number, [](Rules&, const Term& term) -> TermPtr {  // one is left
-      const None* none = as<None>(term);
+    add(Slip::number, [](Rules&, const TermPtr& term) -> TermPtr {  // one is left
+      const None* none = as<None>(*term);
       if (none == nullptr) return nullptr;
       Count count;
       count.what = none->what;
       Compare few;
       few.relation = Relation::lessEqual;
-      few.left = make(Type::number, term.span, std::move(count));
-      few.right = make(Type::number, term.span, Number{1});
-      return make(Type::truth, term.span, std::move(few));
+      few.left = make(Type::number, term->span, std::move(count));
+      few.right = make(Type::number, term->span, Number{1});
+      return make(Type::truth, term->span, std::move(few));
     });
   }
   void own(const Count& form) {
@@ -271,15 +271,15 @@ class Alternatives {
   void linesInside(const Lines& lines) {
     std::vector<int> other = otherAxes(rules_, lines.ways);
     if (other.empty()) return;
-    forOneSide([to = other.front()](Rules&, const Term& term) -> TermPtr {
-      const Around* around = as<Around>(term);
+    forOneSide([to = other.front()](Rules&, const TermPtr& term) -> TermPtr {
+      const Around* around = as<Around>(*term);
       const Lines* inner = around == nullptr ? nullptr : as<Lines>(*around->what);
       if (inner == nullptr) return nullptr;
       Lines copy = *inner;
       copy.ways = to;
       Around out;
       out.what = make(around->what->type, around->what->span, std::move(copy));
-      return make(term.type, term.span, std::move(out));
+      return make(term->type, term->span, std::move(out));
     });
   }
   void own(const Lines& form) {
@@ -291,22 +291,22 @@ class Alternatives {
       edit<Lines>(Slip::range, [outer](Lines& copy) { copy.in = lessThan(copy.in, outer); });
   }
   void own(const Within&) {
-    add(Slip::comparison, [](Rules&, const Term& term) -> TermPtr {
-      const Within* form = as<Within>(term);
+    add(Slip::comparison, [](Rules&, const TermPtr& term) -> TermPtr {
+      const Within* form = as<Within>(*term);
       if (form == nullptr) return nullptr;
       Both both;
       both.left = form->left, both.right = form->right;
       Any any;
-      any.what = make(Type::set, term.span, std::move(both));
-      return make(Type::truth, term.span, std::move(any));
+      any.what = make(Type::set, term->span, std::move(both));
+      return make(Type::truth, term->span, std::move(any));
     });
   }
   void own(const Inside&) { negated(); }
   void negated() {
-    add(Slip::negation, [](Rules&, const Term& term) -> TermPtr {
+    add(Slip::negation, [](Rules&, const TermPtr& term) -> TermPtr {
       Not no;
-      no.what = copyOf(term);
-      return make(term.type, term.span, std::move(no));
+      no.what = term;
+      return make(term->type, term->span, std::move(no));
     });
   }
 
@@ -351,18 +351,18 @@ class Alternatives {
   void own(const CellsWhere&) { part<CellsWhere>(Slip::leftOut, &CellsWhere::in); }
   void own(const GroupsWhere&) { part<GroupsWhere>(Slip::leftOut, &GroupsWhere::in); }
   void own(const Slide& form) {
-    add(Slip::direction, [](Rules&, const Term& term) -> TermPtr {
-      const Slide* slide = as<Slide>(term);
+    add(Slip::direction, [](Rules&, const TermPtr& term) -> TermPtr {
+      const Slide* slide = as<Slide>(*term);
       return slide == nullptr ? nullptr
-                              : make(term.type, term.span, Step{slide->ways, slide->from});
+                              : make(term->type, term->span, Step{slide->ways, slide->from});
     });
     if (form.through) edit<Slide>(Slip::leftOut, [](Slide& copy) { copy.through = nullptr; });
   }
   void own(const Step&) {
-    add(Slip::direction, [](Rules&, const Term& term) -> TermPtr {
-      const Step* step = as<Step>(term);
+    add(Slip::direction, [](Rules&, const TermPtr& term) -> TermPtr {
+      const Step* step = as<Step>(*term);
       return step == nullptr ? nullptr
-                             : make(term.type, term.span, Slide{step->ways, step->from, nullptr});
+                             : make(term->type, term->span, Slide{step->ways, step->from, nullptr});
     });
   }
   void own(const Leap&) {

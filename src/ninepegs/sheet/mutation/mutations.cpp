@@ -55,7 +55,7 @@ void mutationsOfTerms(const Rules& rules, std::vector<Mutation>& out) {
   for (const Seen& seen : all) {
     bool sided = maySee(seen.region) && seen.spot.define < 0;
     for (const Alternative& one : alternatives(draft, *seen.term, sided)) {
-      TermPtr now = one.make(draft, *seen.term);
+      TermPtr now = one.make(draft, seen.term);
       if (!now) continue;
       Mutation mutation;
       mutation.slip = one.slip;

@@ -60,7 +60,7 @@ class Exchanger {
 
  private:
   TermPtr exchanged(const TermPtr& term) const {
-    TermPtr now = with_(rules_, *term);
+    TermPtr now = with_(rules_, term);
     return now ? now : term;
   }
   void one(TermPtr& term) const { term = (*this)(term); }

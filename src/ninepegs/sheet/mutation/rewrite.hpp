@@ -20,7 +20,7 @@ struct Spot {
 enum class Region { reach, zone, move, after, forbid, end, sees };
 
 // What a term becomes; null: it stays. It may add to the rules' lists, such as `ways`.
-using Exchange = std::function<TermPtr(Rules&, const Term&)>;
+using Exchange = std::function<TermPtr(Rules&, const TermPtr&)>;
 
 struct Seen {
   Spot spot;

@@ -18,10 +18,6 @@ constexpr bool hasParts = requires(const F& form, LookAt look) {
 
 }  // namespace
 
-TermPtr copyOf(const Term& term) {
-  return std::visit([&](const auto& form) { return make(term.type, term.span, form); }, term.form);
-}
-
 void eachSharedPart(const Term& term, LookAt look) {
   auto there = [&](const TermPtr& part) {
     if (part) look(part);

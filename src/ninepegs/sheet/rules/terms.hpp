@@ -259,9 +259,6 @@ const F* as(const Term& term) {
   return std::get_if<F>(&term.form);
 }
 
-// One of its own, with the same parts.
-TermPtr copyOf(const Term& term);
-
 // Calls `look` with each part that is there; a definition's parts are what it is given.
 void eachSharedPart(const Term& term, FunctionRef<void(const TermPtr&)> look);
 void eachPart(const Term& term, FunctionRef<void(const Term&)> look);

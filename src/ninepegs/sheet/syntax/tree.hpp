@@ -59,13 +59,6 @@ enum class ExprKind {
 };
 
 struct Expr {
-  Expr();  // copied and destroyed in one place, tree.cpp
-  Expr(const Expr&);
-  Expr(Expr&&) noexcept;
-  Expr& operator=(const Expr&);
-  Expr& operator=(Expr&&) noexcept;
-  ~Expr();
-
   ExprKind kind = ExprKind::number;
   Span span;
   std::string word;
@@ -113,13 +106,6 @@ enum class RepeatKind { whilePossible, anyTimes, upTo, times };
 enum class ChooseKind { kinds, range, hand };
 
 struct Statement {
-  Statement();  // as for Expr
-  Statement(const Statement&);
-  Statement(Statement&&) noexcept;
-  Statement& operator=(const Statement&);
-  Statement& operator=(Statement&&) noexcept;
-  ~Statement();
-
   StatementKind kind = StatementKind::need;
   Span span;
   Name name;  // of pick, choose, let, set; kind of put, change; mark of add, remove
@@ -251,13 +237,6 @@ struct BoardDecl : BoardShape {          // of a hexagon: cells on a side, in `c
 };
 
 struct Tree {
-  Tree();  // as for Expr
-  Tree(const Tree&);
-  Tree(Tree&&) noexcept;
-  Tree& operator=(const Tree&);
-  Tree& operator=(Tree&&) noexcept;
-  ~Tree();
-
   Name game;
   std::string variant;  // which variant this is; empty: none
   std::string title;

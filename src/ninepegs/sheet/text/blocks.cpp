@@ -8,13 +8,6 @@
 #include "ninepegs/base/text.hpp"
 
 namespace ninepegs::sheet {
-
-Block::Block() = default;
-Block::Block(const Block&) = default;
-Block::Block(Block&&) noexcept = default;
-Block& Block::operator=(const Block&) = default;
-Block& Block::operator=(Block&&) noexcept = default;
-Block::~Block() = default;
 namespace {
 
 bool isLetter(std::string_view symbol) {

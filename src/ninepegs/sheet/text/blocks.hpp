@@ -30,13 +30,6 @@ struct Token {
 };
 
 struct Block {
-  Block();  // copied and destroyed in one place, blocks.cpp
-  Block(const Block&);
-  Block(Block&&) noexcept;
-  Block& operator=(const Block&);
-  Block& operator=(Block&&) noexcept;
-  ~Block();
-
   std::vector<Token> tokens;  // never empty
   std::string raw;            // the logical line without comment, from its first token on
   std::vector<Block> children;
