@@ -14,15 +14,13 @@
 #include <string>
 #include <vector>
 
+#include "by_hand.hpp"
+#include "ninepegs/base/processor.hpp"
 #include "ninepegs/game/library.hpp"
 #include "ninepegs/play/opponent.hpp"
 #include "ninepegs/verify/check.hpp"
 #include "ninepegs/verify/count.hpp"
 #include "ninepegs/verify/mutants.hpp"
-#include "yardstick_chess.hpp"
-#include "yardstick_large.hpp"
-#include "yardstick_othello.hpp"
-#include "yardsticks.hpp"
 
 namespace {
 
@@ -95,22 +93,16 @@ bool firstWins(LivePosition& live, const Position& start, std::uint64_t number) 
 }
 
 // Random playouts; a slice of each program lasts some milliseconds.
-template <class Yardstick>
-void playouts(benchmark::State& state, const std::string& name, int byHandGames, int sheetGames) {
-  std::shared_ptr<const Game> game = opened(name);
+void playouts(benchmark::State& state, const yardstick::ByHand& byHand, int byHandGames,
+              int sheetGames) {
+  std::shared_ptr<const Game> game = opened(byHand.name);
   Position start = game->start();
   std::unique_ptr<LivePosition> live = game->live();
-  yardstick::Random random{1};
-  std::uint64_t number = 0;
+  std::uint64_t number = 0, random = 1;
   inTurns(
-      state, name,
+      state, byHand.name,
       [&](Tally& slice) {
-        for (int i = 0; i < byHandGames; ++i) {
-          int plies = 0;
-          int winner = Yardstick::playOut(random, plies);
-          benchmark::DoNotOptimize(winner);
-          slice.firstWins += winner == 1 ? 1 : 0;
-        }
+        slice.firstWins = byHand.firstWins(random, byHandGames);
         slice.games = byHandGames;
       },
       [&](Tally& slice) {
@@ -190,7 +182,7 @@ void countChess(benchmark::State& state) {
   inTurns(
       state, "count of chess",
       [&](Tally& slice) {
-        require(yardstick::Chess{}.sequences<0>(5), chessFive);
+        require(yardstick::chessSequences(5), chessFive);
         slice.games = chessFive;
       },
       [&](Tally& slice) {
@@ -209,20 +201,20 @@ void countDeep(benchmark::State& state) {
 
 int main(int argc, char** argv) {
   using namespace yardstick;
+  if (NINEPEGS_X86 &&
+      !(ninepegs::processorAtHand().counts && ninepegs::processorAtHand().gathers)) {
+    std::fputs("the programs written by hand need a processor with POPCNT and fast BMI2\n", stderr);
+    return 2;
+  }
   auto add = [](const char* name, auto run) {
     benchmark::RegisterBenchmark(name, run)->MinTime(4);
   };
-  add("tic-tac-toe",
-      [](benchmark::State& state) { playouts<TicTacToe>(state, "tic-tac-toe", 50000, 8000); });
-  add("connect-four",
-      [](benchmark::State& state) { playouts<ConnectFour>(state, "connect-four", 20000, 3000); });
-  add("othello", [](benchmark::State& state) { playouts<Othello>(state, "othello", 1500, 400); });
-  add("chess", [](benchmark::State& state) { playouts<Chess>(state, "chess", 100, 10); });
-  add("hex", [](benchmark::State& state) { playouts<Hex>(state, "hex", 1000, 40); });
-  add("five-in-a-row",
-      [](benchmark::State& state) { playouts<FiveInARow>(state, "five-in-a-row", 1500, 150); });
-  add("battleship",
-      [](benchmark::State& state) { playouts<Battleship>(state, "battleship", 1500, 40); });
+  const std::vector<std::pair<int, int>> slices{
+      {50000, 8000}, {20000, 3000}, {1500, 400}, {100, 10}, {1000, 40}, {1500, 150}, {1500, 40}};
+  for (std::size_t i = 0; i < byHand().size(); ++i)
+    add(byHand()[i].name, [i, &slices](benchmark::State& state) {
+      playouts(state, yardstick::byHand()[i], slices[i].first, slices[i].second);
+    });
   add("count of chess", countChess);
   // As many playouts as `check` makes if nothing is said, where they take no more than a second or
   // two: what it does once, however many there are, counts as it does there.

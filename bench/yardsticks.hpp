@@ -1,5 +1,5 @@
 // Games written by hand on bit masks, as fast as plain scalar code gets: what sheets are measured
-// against. They share nothing with the library.
+// against. They share nothing with the library. Made for one processor: see by_hand.hpp.
 #pragma once
 
 #ifdef __BMI2__

@@ -3,6 +3,8 @@
 #include <gtest/gtest.h>
 
 #include "ninepegs/base/parallel.hpp"
+#include "ninepegs/base/random.hpp"
+#include "ninepegs/board/bits.hpp"
 
 namespace ninepegs {
 namespace {
@@ -83,6 +85,14 @@ TEST(Parallel, HandsOnTheFirstException) {
     }
   }
 }
+
+#ifdef NINEPEGS_ASSERTIONS
+TEST(Require, EndsTheProgramWithTheCondition) {
+  Stream stream(1, 1);
+  EXPECT_DEATH(stream.below(0), "bound > 0");
+  EXPECT_DEATH(Bits<1>::of(64), "cell < W");
+}
+#endif
 
 }  // namespace
 }  // namespace ninepegs

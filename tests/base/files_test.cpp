@@ -29,6 +29,12 @@ TEST(Files, WritesWholeAndLeavesNothingBeside) {
   EXPECT_EQ(filesIn(folder.path()), 1u);
 }
 
+// Where nothing is wrong with the name, it is the system that fails.
+TEST(Files, AFullDiskIsNoBadInput) {
+  EXPECT_THROW(writeFile("/dev/full", "keeper"), SystemFailure);
+  EXPECT_THROW(writeFile("/no such folder/box", "keeper"), BadInput);
+}
+
 TEST(Files, RefusesWhatCannotBeReadOrWritten) {
   Folder folder;
   EXPECT_THROW(readFile(folder / "none", 100), BadInput);

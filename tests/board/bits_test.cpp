@@ -5,6 +5,7 @@
 #include <bitset>
 
 #include "ninepegs/base/random.hpp"
+#include "support/processors.hpp"
 
 namespace ninepegs {
 namespace {
@@ -35,7 +36,8 @@ using Widths = testing::Types<std::integral_constant<int, 1>, std::integral_cons
                               std::integral_constant<int, 4>, std::integral_constant<int, 8>>;
 TYPED_TEST_SUITE(BitsTest, Widths);
 
-TYPED_TEST(BitsTest, AgreesWithAPlainBitset) {
+template <class TypeParam>
+void agreesWithAPlainBitset() {
   using Model = BitsTest<TypeParam>;
   constexpr int w = Model::width;
   Stream stream(5, w);
@@ -69,6 +71,13 @@ TYPED_TEST(BitsTest, AgreesWithAPlainBitset) {
     }
     EXPECT_FALSE(rest.any());
   }
+}
+TYPED_TEST(BitsTest, AgreesWithAPlainBitset) {
+  agreesWithAPlainBitset<TypeParam>();
+}
+TYPED_TEST(BitsTest, AgreesOnAPlainProcessor) {
+  test::PlainProcessor plain;
+  agreesWithAPlainBitset<TypeParam>();
 }
 
 }  // namespace

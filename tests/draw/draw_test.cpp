@@ -91,9 +91,9 @@ TEST(Chart, NoTextOfTheSheetIsRun) {
 
 TEST(Chart, EndsWhenItsTimeIsOverOrItIsStopped) {
   std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
-  EXPECT_THROW(checkChart(*game, someEvidence(), {.seconds = 0}), BadInput);
+  EXPECT_THROW(checkChart(*game, someEvidence(), {.seconds = 0}), SystemFailure);
   StopFlag stop{true};
-  EXPECT_THROW(checkChart(*game, someEvidence(), {.stop = &stop}), BadInput);
+  EXPECT_THROW(checkChart(*game, someEvidence(), {.stop = &stop}), SystemFailure);
 }
 
 TEST(ThinkingChart, IsAPicture) {
@@ -106,7 +106,7 @@ TEST(ThinkingChart, IsAPicture) {
   thought = play::think(*game, game->start(), *play::makePlayouts({.playouts = 30}), {});
   EXPECT_EQ(pngSize(thinkingChart(*game, thought)), (std::pair<int, int>{1280, 640}));
   StopFlag stop{true};
-  EXPECT_THROW(thinkingChart(*game, thought, {.stop = &stop}), BadInput);
+  EXPECT_THROW(thinkingChart(*game, thought, {.stop = &stop}), SystemFailure);
 }
 
 TEST(PlayCharts, AreAPicture) {
@@ -125,7 +125,7 @@ TEST(PlayCharts, AreAPicture) {
   plies.front().verdict = play::ReviewedPly::Verdict::letsWin;
   EXPECT_NE(reviewChart(*game, start, plies), drawn);
   StopFlag stop{true};
-  EXPECT_THROW(reviewChart(*game, start, plies, {.stop = &stop}), BadInput);
+  EXPECT_THROW(reviewChart(*game, start, plies, {.stop = &stop}), SystemFailure);
 }
 
 TEST(PlayCharts, ShowASeries) {

@@ -279,6 +279,18 @@ INSTANTIATE_TEST_SUITE_P(
         Wrong{"search:time=-1", 13, "seconds above 0"}, Wrong{"search:time=1e99", 13, "at most"},
         Wrong{"search:nodes=0", 14, "from 1 up"}, Wrong{"search:nodes=1.5", 14, "from 1 up"}));
 
+// A name of limits is a text that makes the opponent again, but for what a text cannot ask for.
+TEST(Opponents, AreMadeAgainFromTheirNames) {
+  SearchLimits search{
+      .depth = 3, .seconds = 0.5, .nodes = 700, .megabytes = 4, .pasts = 12, .threads = 2};
+  EXPECT_EQ(makeOpponent(nameOf(search), "t")->name(), nameOf(search));
+  SearchLimits level{.level = 4};
+  EXPECT_EQ(makeOpponent(nameOf(level), "t")->name(), nameOf(level));
+  PlayoutLimits playouts{300, 0.5, 4, 12, 2};
+  EXPECT_EQ(makeOpponent(nameOf(playouts), "t")->name(), nameOf(playouts));
+  EXPECT_THROW(makeOpponent(nameOf(SearchLimits{.exact = true}), "t"), BadInput);
+}
+
 TEST(Opponent, NamesTellTheLimits) {
   EXPECT_EQ(makeOpponent("search:depth=6,time=0.5", "t")->name(), "search:depth=6,time=0.5");
   EXPECT_EQ(makeOpponent("search", "t")->name(), "search:nodes=100000");

@@ -1,5 +1,6 @@
 // Fills along directions: four at once, one by one, and cell by cell.
 #include "ninepegs/sheet/machine/fills.hpp"
+#include "ninepegs/base/processor.hpp"
 
 #include <gtest/gtest.h>
 
@@ -75,7 +76,7 @@ TEST(Fills, AreWhatWalkingFinds) {
           if (has(by & ~run, at)) between |= passed;
         }
         std::vector<Fills> both = {plainFills()};
-        if (hasWideFills()) both.push_back(wideFills());
+        if (processor.wide) both.push_back(wideFills());
         for (const Fills& fills : both) {
           ASSERT_EQ(fills.behind(run, by, turns, doublings), behind)
               << board.columns << " " << count;

@@ -1,5 +1,6 @@
 #!/bin/sh
-# Installs the built library into a temporary folder, builds the example that finds it there, runs it.
+# Installs what was built into a temporary folder, builds the example that finds the library there and
+# runs it; the program finds its sheets there, and holds no path of where it was built.
 #   installed_library.sh SOURCE BUILD
 set -eu
 work=$(mktemp -d)
@@ -9,3 +10,12 @@ cmake -G Ninja -S "$1/examples/own-game" -B "$work/build" -DCMAKE_PREFIX_PATH="$
   -DCMAKE_BUILD_TYPE=Release >/dev/null
 cmake --build "$work/build" >/dev/null
 "$work/build/own-game"
+program="$work/installed/bin/ninepegs"
+[ -x "$program" ] || exit 0
+if grep -qaF "$1" "$program"; then
+  echo "the program holds the path $1"
+  exit 1
+fi
+mkdir "$work/empty"
+cd "$work/empty"
+"$program" check tic-tac-toe >/dev/null

@@ -77,11 +77,11 @@ void addMessage(std::vector<Diagnostic>& found, Diagnostic one) {
   if (found.size() >= limits::diagnosticsKept) throw TooManyMessages{};
 }
 
-BadInput::BadInput(std::vector<Diagnostic> diagnostics)
+Failure::Failure(std::vector<Diagnostic> diagnostics)
     : diagnostics_(std::move(diagnostics)), text_(toText(diagnostics_)) {}
 
-BadInput::BadInput(Place place, std::string message, std::string hint)
-    : BadInput(std::vector<Diagnostic>{
+Failure::Failure(Place place, std::string message, std::string hint)
+    : Failure(std::vector<Diagnostic>{
           Diagnostic{std::move(place), std::move(message), std::move(hint)}}) {}
 
 }  // namespace ninepegs

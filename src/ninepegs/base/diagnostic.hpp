@@ -38,18 +38,29 @@ std::string toText(const std::vector<Diagnostic>& diagnostics);
 struct TooManyMessages {};
 void addMessage(std::vector<Diagnostic>& found, Diagnostic one);
 
-// Thrown by everything that reads an input when the input cannot be taken. Holds at least one
-// diagnostic; what() is the text of them all.
-class BadInput : public std::exception {
+// What was asked for cannot be done. Holds at least one diagnostic; what() is the text of them all.
+class Failure : public std::exception {
  public:
-  explicit BadInput(std::vector<Diagnostic> diagnostics);
-  BadInput(Place place, std::string message, std::string hint = {});
+  explicit Failure(std::vector<Diagnostic> diagnostics);
+  Failure(Place place, std::string message, std::string hint = {});
   const std::vector<Diagnostic>& diagnostics() const { return diagnostics_; }
   const char* what() const noexcept override { return text_.c_str(); }
 
  private:
   std::vector<Diagnostic> diagnostics_;
   std::string text_;
+};
+
+// Thrown by everything that reads an input when the input cannot be taken.
+class BadInput : public Failure {
+ public:
+  using Failure::Failure;
+};
+
+// The input is fine, but the system does not do its part: a full disk, a program that is missing.
+class SystemFailure : public Failure {
+ public:
+  using Failure::Failure;
 };
 
 }  // namespace ninepegs

@@ -24,9 +24,24 @@ constexpr std::string_view pendingMark = ".pending-";
   throw BadInput(Place{path.string(), 0, 0, 1, {}}, message, hint);
 }
 
+// Is it the name that cannot be taken, not the system that does not do its part?
+bool isOfTheName(int error) {
+  for (int one : {ENOENT, ENOTDIR, EISDIR, EACCES, EPERM, EROFS, ELOOP, ENAMETOOLONG, ENXIO})
+    if (error == one) return true;
+  return false;
+}
+
+[[noreturn]] void refuseFor(const fs::path& path, const char* what, int error) {
+  std::string message = fmt::format("{} ({})", what, std::strerror(error));
+  if (isOfTheName(error)) refuse(path, message);
+  throw SystemFailure(Place{path.string(), 0, 0, 1, {}}, message,
+                      error == ENOSPC ? "is the disk full?" : "");
+}
 [[noreturn]] void refuseWriting(const fs::path& path, int error) {
-  refuse(path, fmt::format("the file cannot be written ({})", std::strerror(error)),
-         error == ENOSPC ? "is the disk full?" : "");
+  refuseFor(path, "the file cannot be written", error);
+}
+[[noreturn]] void refuseReading(const fs::path& path, int error) {
+  refuseFor(path, "the file cannot be read", error);
 }
 
 // A file of this process, closed when it is no longer looked at.
@@ -101,11 +116,10 @@ static int openPlain(const fs::path& path, struct stat& status) {
   int number = open(path.c_str(), O_RDONLY | O_NONBLOCK | O_CLOEXEC);
   if (number < 0) {
     if (errno == ENOENT || errno == ENOTDIR) refuse(path, "there is no such file");
-    refuse(path, fmt::format("the file cannot be read ({})", std::strerror(errno)));
+    refuseReading(path, errno);
   }
   Open file(number);
-  if (fstat(file.number, &status) != 0)
-    refuse(path, fmt::format("the file cannot be read ({})", std::strerror(errno)));
+  if (fstat(file.number, &status) != 0) refuseReading(path, errno);
   if (S_ISDIR(status.st_mode)) refuse(path, "this is a folder, not a file");
   if (!S_ISREG(status.st_mode))
     refuse(path, "this is a pipe or a device, not a plain file", "write it to a file first");
@@ -121,7 +135,7 @@ std::string readFile(const fs::path& path, std::size_t limitBytes) {
   while (true) {
     ssize_t got = read(file.number, bytes.data() + have, bytes.size() - have);
     if (got < 0 && errno == EINTR) continue;
-    if (got < 0) refuse(path, fmt::format("the file cannot be read ({})", std::strerror(errno)));
+    if (got < 0) refuseReading(path, errno);
     if (got == 0) break;
     have += static_cast<std::size_t>(got);
     if (have > limitBytes)

@@ -1,5 +1,7 @@
 // Reading inputs whole and writing results whole: a file is either the old one or the complete new
 // one, never half of it, and what a killed run left behind is removed by the next one.
+// Where nothing is wrong with the name or the file, and the system does not do its part (a full
+// disk), all throw SystemFailure.
 #pragma once
 
 #include <cstddef>

@@ -14,6 +14,8 @@
 #include <boost/random/taus88.hpp>
 #include <cstdint>
 
+#include "ninepegs/base/require.hpp"
+
 namespace ninepegs {
 
 // A bijective scrambling of 64 bits: equal only for equal arguments, else as good as unrelated.
@@ -35,6 +37,7 @@ class Stream {
 
   // Uniform in 0 .. bound-1. The bound is at least 1.
   std::uint32_t below(std::uint32_t bound) {
+    NINEPEGS_REQUIRE(bound > 0);
     std::uint64_t product = std::uint64_t{engine_()} * bound;
     if (static_cast<std::uint32_t>(product) < bound) {
       std::uint32_t threshold = (0u - bound) % bound;

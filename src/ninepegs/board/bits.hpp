@@ -5,12 +5,11 @@
 // A plain value without invariants; all loops have the compile-time bound W.
 #pragma once
 
-#ifdef __BMI2__
-#include <immintrin.h>
-#endif
-
 #include <bit>
 #include <cstdint>
+
+#include "ninepegs/base/processor.hpp"
+#include "ninepegs/base/require.hpp"
 
 namespace ninepegs {
 
@@ -20,6 +19,7 @@ struct Bits {
 
   static constexpr Bits none() { return Bits{}; }
   static constexpr Bits of(int cell) {
+    NINEPEGS_REQUIRE(cell >= 0 && cell < W * 64);
     Bits bits{};
     bits.word[W == 1 ? 0 : cell >> 6] = std::uint64_t{1} << (cell & 63);
     return bits;
@@ -30,10 +30,13 @@ struct Bits {
     for (int i = 0; i < W; ++i) all |= word[i];
     return all != 0;
   }
-  constexpr bool has(int cell) const { return (word[W == 1 ? 0 : cell >> 6] >> (cell & 63)) & 1; }
+  constexpr bool has(int cell) const {
+    NINEPEGS_REQUIRE(cell >= 0 && cell < W * 64);
+    return (word[W == 1 ? 0 : cell >> 6] >> (cell & 63)) & 1;
+  }
   constexpr int count() const {
     int total = 0;
-    for (int i = 0; i < W; ++i) total += std::popcount(word[i]);
+    for (int i = 0; i < W; ++i) total += bitsIn(word[i]);
     return total;
   }
   // The lowest cell; -1 of an empty set.
@@ -57,18 +60,11 @@ struct Bits {
   }
   // The cell with exactly `rank` cells of the set below it; the set must have that many.
   int select(int rank) const {
+    NINEPEGS_REQUIRE(rank >= 0 && rank < count());
     int base = 0;
     for (int i = 0; i < W; ++i) {
-      int here = W == 1 ? 64 : std::popcount(word[i]);
-      if (rank < here) {
-        std::uint64_t rest = word[i];
-#ifdef __BMI2__
-        return base + std::countr_zero(_pdep_u64(std::uint64_t{1} << rank, rest));
-#else
-        for (; rank > 0; --rank) rest &= rest - 1;
-        return base + std::countr_zero(rest);
-#endif
-      }
+      int here = W == 1 ? 64 : bitsIn(word[i]);
+      if (rank < here) return base + placeOf(rank, word[i]);
       rank -= here;
       base += 64;
     }
@@ -87,31 +83,13 @@ struct Bits {
     for (int i = 0; i < W; ++i) word[i] &= ~o.word[i];
     return *this;
   }
-  friend constexpr Bits operator&(Bits a, const Bits& b) {
-    return a &= b;
-  }
-  friend constexpr Bits operator|(Bits a, const Bits& b) {
-    return a |= b;
-  }
-  friend constexpr Bits minus(Bits a, const Bits& b) {
-    return a.remove(b);
-  }
+  friend constexpr Bits operator&(Bits a, const Bits& b) { return a &= b; }
+  friend constexpr Bits operator|(Bits a, const Bits& b) { return a |= b; }
+  friend constexpr Bits minus(Bits a, const Bits& b) { return a.remove(b); }
   friend constexpr bool operator==(const Bits&, const Bits&) = default;
 };
 
 // The bits of `from` that are on `mask`, packed together at the low end.
-inline std::uint64_t gathered(std::uint64_t from, std::uint64_t mask) {
-#ifdef __BMI2__
-  return _pext_u64(from, mask);
-#else
-  std::uint64_t out = 0;
-  for (int i = 0; mask != 0; ++i, mask &= mask - 1)
-    out |= ((from >> std::countr_zero(mask)) & 1) << i;
-  return out;
-#endif
-}
-
-// The same of sets of several words.
 template <int W>
 Bits<W> gathered(const Bits<W>& from, const Bits<W>& mask) {
   Bits<W> out{};
@@ -123,7 +101,7 @@ Bits<W> gathered(const Bits<W>& from, const Bits<W>& mask) {
       out.word[word] |= bits << shift;
       if (shift != 0 && word + 1 < W) out.word[word + 1] |= bits >> (64 - shift);
     }
-    at += std::popcount(mask.word[i]);
+    at += bitsIn(mask.word[i]);
   }
   return out;
 }

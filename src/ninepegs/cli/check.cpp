@@ -59,7 +59,7 @@ void write(Checked& checked, const verify::CheckOptions& how, const std::filesys
     for (const WrittenFile& file :
          writeCheckFiles(*checked.game, how, checked.report, checked.mutants(), folder))
       checked.files += fmt::format("  {:<28} {}\n", file.path.string(), file.shows);
-  } catch (const BadInput& error) {
+  } catch (const Failure& error) {
     failed = error.what();
   }
 }

@@ -94,7 +94,7 @@ std::vector<WrittenFile> writeCheckFiles(const Game& game, const verify::CheckOp
       writeFile(folder / "check.png",
                 draw::checkChart(game, report.evidence, {.stop = &stopFlag()}));
       files.push_back({folder / "check.png", "chart: length of the games, how they ended"});
-    } catch (const BadInput& error) {  // costs the chart, not the report
+    } catch (const Failure& error) {  // costs the chart, not the report
       printError(fmt::format("ninepegs check: {}\n", error.what()));
     }
   }

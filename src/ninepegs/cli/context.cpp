@@ -79,9 +79,9 @@ bool writeAll(std::FILE* file, const std::string& text) {
   if (std::fwrite(text.data(), 1, text.size(), file) == text.size() && std::fflush(file) == 0)
     return true;
   if (file != stdout || errno == EPIPE) return false;
-  throw BadInput(Place{},
-                 fmt::format("standard output cannot be written ({})", std::strerror(errno)),
-                 errno == ENOSPC ? "is the disk full?" : "");
+  throw SystemFailure(Place{},
+                      fmt::format("standard output cannot be written ({})", std::strerror(errno)),
+                      errno == ENOSPC ? "is the disk full?" : "");
 }
 
 // What an option was given, with a caret under all of it.

@@ -23,7 +23,7 @@ void addCommands(CLI::App& app, cli::Context& context) {
     add(app, context);
 }
 
-// Shipped sheets: beside the installed program, where it was installed to, or in the source tree.
+// Shipped sheets: beside the program, or where they are installed with it.
 std::vector<std::filesystem::path> sheetFolders() {
   std::vector<std::filesystem::path> folders;
   std::error_code error;
@@ -38,9 +38,9 @@ std::vector<std::filesystem::path> sheetFolders() {
     return {given};
   }
   std::filesystem::path self = std::filesystem::read_symlink("/proc/self/exe", error);
-  if (!error) folders.push_back(self.parent_path().parent_path() / "share/ninepegs/sheets");
-  folders.emplace_back(NINEPEGS_SOURCE_SHEETS);
-  folders.emplace_back(NINEPEGS_INSTALLED_SHEETS);
+  if (error) return folders;
+  folders.push_back(self.parent_path() / "sheets");
+  folders.push_back((self.parent_path() / NINEPEGS_SHEETS_FROM_PROGRAM).lexically_normal());
   return folders;
 }
 
@@ -83,7 +83,7 @@ int main(int argc, char** argv) {
   } catch (const Stopped&) {
     cli::printError("interrupted; nothing is reported\n");
     return cli::exitInterrupted;
-  } catch (const BadInput& error) {
+  } catch (const Failure& error) {
     cli::printError(std::string(error.what()) + "\n");
     if (cli::interrupted()) return cli::exitInterrupted;  // such as a figure left undrawn
   } catch (const std::bad_alloc&) {

@@ -139,7 +139,7 @@ std::string Table::save(const std::string& path) {
   try {
     writeFile(path, record());
     return fmt::format("saved to {}\n", path);
-  } catch (const BadInput& error) {
+  } catch (const Failure& error) {
     return std::string(error.what()) + "\n";
   }
 }

@@ -8,8 +8,8 @@
 
 namespace ninepegs::draw {
 
-// The chart as the bytes of a file. Throws BadInput if gnuplot is missing, fails, takes too long or
-// is stopped. There must be at least one playout.
+// The chart as the bytes of a file. Throws SystemFailure if gnuplot is missing, fails, takes too
+// long or is stopped. There must be at least one playout.
 std::string checkChart(const Game& game, const verify::Evidence& evidence,
                        const ChartOptions& options = {});
 

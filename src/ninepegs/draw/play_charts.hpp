@@ -11,8 +11,8 @@
 
 namespace ninepegs::draw {
 
-// Both give the bytes of a file. They throw BadInput if gnuplot is missing, fails, takes too long
-// or is stopped.
+// Both give the bytes of a file. They throw SystemFailure if gnuplot is missing, fails, takes too
+// long or is stopped.
 
 // The score after each ply, up for the first side, with the moves that gave a result away.
 // Requires one ply at least.

@@ -29,7 +29,7 @@ std::string plotHead(int width, int height, ChartForm form) {
 
 std::string plotted(const std::string& script, const ChartOptions& options) {
   auto refused = [&](const std::string& message, const std::string& hint = {}) {
-    return BadInput(Place{}, "no chart was drawn: " + message, hint);
+    return SystemFailure(Place{}, "no chart was drawn: " + message, hint);
   };
   // -d: without settings of the user's own.
   Finished done =

@@ -15,7 +15,7 @@ std::string plotText(std::string_view text);
 std::string plotHead(int width, int height, ChartForm form);
 
 // The picture that the script draws, as the bytes of a file of that form, which its head must have
-// named. Throws BadInput if gnuplot is missing, fails, takes too long or is stopped.
+// named. Throws SystemFailure if gnuplot is missing, fails, takes too long or is stopped.
 std::string plotted(const std::string& script, const ChartOptions& options);
 
 }  // namespace ninepegs::draw

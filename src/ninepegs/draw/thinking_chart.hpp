@@ -9,8 +9,8 @@
 
 namespace ninepegs::draw {
 
-// The bytes of a file. Throws BadInput if gnuplot is missing, fails, takes too long or is stopped.
-// Requires one step at least.
+// The bytes of a file. Throws SystemFailure if gnuplot is missing, fails, takes too long or is
+// stopped. Requires one step at least.
 std::string thinkingChart(const Game& game, const play::Thinking& thought,
                           const ChartOptions& options = {});
 

@@ -35,6 +35,7 @@ void PlainLive::play(const Move& move) {
 }
 
 void PlainLive::takeBack() {
+  NINEPEGS_REQUIRE(plies() > 0);
   line_.pop_back();
   found_ = false;
 }

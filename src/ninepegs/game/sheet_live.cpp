@@ -282,6 +282,7 @@ bool SheetLive<W>::playDrawn(Stream& stream) {
 
 template <int W>
 void SheetLive<W>::takeBack() {
+  NINEPEGS_REQUIRE(plies_ > 0);
   machine_.refill();
   machine_.load(before());
   --plies_;

@@ -1,7 +1,7 @@
 // Runs a body on a machine of the program's width. Internal to SheetGame.
 #pragma once
 
-#include <exception>
+#include <type_traits>
 
 #include "ninepegs/game/game.hpp"
 #include "ninepegs/sheet/machine/machine.hpp"
@@ -19,19 +19,23 @@ namespace ninepegs {
 template <int W, class Body>
 decltype(auto) onMachine(const sheet::Program& program, Body& body) {
   sheet::Machine<W> machine(program);
-  struct Check {  // after the body, whatever it returns
-    const sheet::Program& program;
+  struct Counted {  // its steps, even if the body throws
     sheet::Machine<W>& machine;
-    int thrown = std::uncaught_exceptions();
-    ~Check() noexcept(false) {
-      bool brokenOff = machine.brokenOff() || machine.settle();
-      if (std::uncaught_exceptions() > thrown) return;
-      if (brokenOff) throwBrokenOff(program, machine.words());
-      if (machine.exhaustedAt() >= 0)
-        refuseLongLoop(program, machine.exhaustedAt(), machine.tooManyChoices(), machine.words());
-    }
-  } check{program, machine};
-  return body(machine);
+    ~Counted() { machine.settle(); }
+  } counted{machine};
+  auto check = [&] {
+    if (machine.brokenOff() || machine.settle()) throwBrokenOff(program, machine.words());
+    if (machine.exhaustedAt() >= 0)
+      refuseLongLoop(program, machine.exhaustedAt(), machine.tooManyChoices(), machine.words());
+  };
+  if constexpr (std::is_void_v<decltype(body(machine))>) {
+    body(machine);
+    check();
+  } else {
+    decltype(auto) out = body(machine);
+    check();
+    return out;
+  }
 }
 
 // Calls the body with the width of the program's sets as a template argument.

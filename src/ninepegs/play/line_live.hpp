@@ -10,6 +10,7 @@
 #include <bit>
 #include <memory>
 
+#include "ninepegs/base/processor.hpp"
 #include "ninepegs/game/game.hpp"
 
 namespace ninepegs {
@@ -36,7 +37,7 @@ class LineLive final : public LivePosition {
   bool ended() const override { return now().winner >= 0 || isFull(); }
   Outcome outcome() const override;
   std::uint32_t moveCount() override {
-    return ended() ? 0 : static_cast<std::uint32_t>(std::popcount(now().open));
+    return ended() ? 0 : static_cast<std::uint32_t>(bitsIn(now().open));
   }
   Move moveAt(std::uint32_t number) override;
   void listMoves(MoveList& moves) override;
@@ -57,7 +58,7 @@ class LineLive final : public LivePosition {
   std::uint64_t threatsBehind(Cell cell) const;
   int linesThrough(Cell cell) const { return static_cast<int>(through_[cell].size()); }
   Move moveTo(Cell cell) const { return Move::of(static_cast<std::uint16_t>(cell), group_); }
-  int left() const { return std::popcount(all_ & ~now().filled()); }  // empty cells
+  int left() const { return bitsIn(all_ & ~now().filled()); }  // empty cells
   // The hash behind the move to the cell.
   std::uint64_t hashBehind(Cell cell) const {
     return now().hash ^ keys_[static_cast<std::size_t>(turn_)][cell] ^ turnKey_;

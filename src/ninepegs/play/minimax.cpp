@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <chrono>
 
+#include "ninepegs/base/require.hpp"
 #include "ninepegs/play/measure.hpp"
 #include "ninepegs/play/opponent.hpp"
 #include "ninepegs/play/over_pasts.hpp"
@@ -26,15 +27,13 @@ class Minimax final : public Opponent {
     auto seconds = [&] {
       return std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
     };
-    int whole = depth_;
-    for (depth_ = tell_ ? 1 : whole; depth_ <= whole; ++depth_) {
-      lookAtEach(depth_ == whole, stream, choice);
+    for (until_ = tell_ ? 1 : depth_; until_ <= depth_; ++until_) {
+      lookAtEach(until_ == depth_, stream, choice);
       if (wantsStop(stop_)) break;
-      choice.steps.push_back({depth_, choice.score, nodes_, seconds(), choice.line, false});
+      choice.steps.push_back({until_, choice.score, nodes_, seconds(), choice.line, false});
       if (tell_) tell_(choice.steps.back());
       if (progress_) progress_(nodes_);
     }
-    depth_ = whole;
     choice.nodes = nodes_;
     choice.seconds = seconds();
     return choice;
@@ -51,6 +50,7 @@ class Minimax final : public Opponent {
   void lookAtEach(bool last, Stream& stream, Choice& choice) {
     MoveList moves;
     live_->listMoves(moves);
+    NINEPEGS_REQUIRE(!moves.empty());
     int side = live_->toMove();
     std::vector<Choice::Weighed> weighed;
     std::vector<std::size_t> best;
@@ -72,7 +72,7 @@ class Minimax final : public Opponent {
     choice.move = one.move;
     choice.line = {one.move};
     choice.score = one.score;
-    choice.depth = depth_;
+    choice.depth = until_;
     if (weighed.size() == moves.size()) choice.weighed = std::move(weighed);
   }
 
@@ -83,7 +83,7 @@ class Minimax final : public Opponent {
     std::int64_t ended = 0;
     if (endsWith(*live_, ply, ended)) return ended;
     if (!live_->canMove()) return 0;
-    if (ply >= depth_) return leafScore(*live_, measured_);
+    if (ply >= until_) return leafScore(*live_, measured_);
     MoveList& moves = lists_[static_cast<std::size_t>(ply)];
     live_->listMoves(moves);
     std::int64_t best = -2 * winScore;
@@ -97,7 +97,8 @@ class Minimax final : public Opponent {
     return best;
   }
 
-  int depth_;
+  const int depth_;
+  int until_ = 0;  // plies of this look: all of them, or fewer on the way there
   std::vector<MoveList> lists_;
   std::unique_ptr<LivePosition> live_;
   bool measured_ = false;

@@ -115,7 +115,7 @@ std::vector<std::string> opponentNames();
 
 struct SearchLimits;
 struct PlayoutLimits;
-// The text that makes an opponent of these limits.
+// The text that makes an opponent of these limits; but `exact` only a program can ask for.
 std::string nameOf(const SearchLimits& limits);
 std::string nameOf(const PlayoutLimits& limits);
 

@@ -5,6 +5,7 @@
 #include <chrono>
 #include <cmath>
 
+#include "ninepegs/base/processor.hpp"
 #include "ninepegs/base/stop.hpp"
 
 namespace ninepegs::play {
@@ -27,7 +28,7 @@ void WorkedOut::listBits(const Position& position, std::vector<std::uint32_t>& b
   counts.assign(words_, 0);
   std::size_t words = std::min(words_, position.words.size());
   for (std::size_t word = 0; word < words; ++word) {
-    counts[word] = std::popcount(position.words[word]);
+    counts[word] = bitsIn(position.words[word]);
     if (measured_) continue;
     for (std::uint64_t left = position.words[word]; left != 0; left &= left - 1)
       bits.push_back(static_cast<std::uint32_t>(word * 64) +

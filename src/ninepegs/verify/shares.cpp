@@ -2,12 +2,17 @@
 
 #include <boost/math/distributions/binomial.hpp>
 
+#include "ninepegs/base/require.hpp"
+
 namespace ninepegs::verify {
 
-using Binomial = boost::math::binomial_distribution<double>;
+// Not in long doubles on the way, which are wider on some machines than on others.
+using Doubles = boost::math::policies::policy<boost::math::policies::promote_double<false>>;
+using Binomial = boost::math::binomial_distribution<double, Doubles>;
 
 Interval shareInterval(std::uint64_t seen, std::uint64_t tries, double confidence) {
   Interval out;
+  NINEPEGS_REQUIRE(seen <= tries);
   if (tries == 0) return out;
   auto trials = static_cast<double>(tries), successes = static_cast<double>(seen);
   double tail = (1 - confidence) / 2;

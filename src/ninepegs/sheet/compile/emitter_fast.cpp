@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <bit>
 
+#include "ninepegs/base/processor.hpp"
 #include "ninepegs/sheet/compile/emitter.hpp"
 
 namespace ninepegs::sheet {
@@ -104,7 +105,7 @@ int Emitter::slideTable(const std::vector<int>& directions) {
 // The directions of a group are joined, always the two parts that make the least table, as long as
 // it stays small.
 void Emitter::makeSlides() {
-  if (!gathersBits || program_.words != 1 || program_.rays.empty()) return;
+  if (!processor.gathers || program_.words != 1 || program_.rays.empty()) return;
   program_.slidesOfGroups.resize(program_.groupsOfDirections.size());
   for (const Instruction& one : program_.code) {
     if (one.op != Op::slide || !program_.slidesOfGroups[one.n].empty()) continue;

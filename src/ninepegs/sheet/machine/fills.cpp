@@ -3,6 +3,8 @@
 #include <bit>
 #include <cstring>
 
+#include "ninepegs/base/processor.hpp"
+
 namespace ninepegs::sheet {
 namespace {
 
@@ -42,7 +44,7 @@ std::uint64_t plainBetween(std::uint64_t run, int cell, std::uint64_t by,
   return out;
 }
 
-#if defined(__x86_64__) && defined(__GNUC__)
+#if NINEPEGS_X86
 
 // Four turns at once; vectors are an extension that GCC and Clang share.
 typedef std::uint64_t Four __attribute__((vector_size(32)));
@@ -98,28 +100,15 @@ NINEPEGS_WIDE std::uint64_t wideBetween(std::uint64_t run, int cell, std::uint64
 
 #undef NINEPEGS_WIDE
 
-bool supported() {
-  return __builtin_cpu_supports("avx2") != 0;
-}
-
 #else
 
 constexpr Behind wideBehind = plainBehind;
 constexpr Between wideBetween = plainBetween;
-bool supported() {
-  return false;
-}
 
 #endif
 
-const Fills chosen = hasWideFills() ? wideFills() : plainFills();
-
 }  // namespace
 
-bool hasWideFills() {
-  static const bool has = supported();
-  return has;
-}
 Fills plainFills() {
   return {plainBehind, plainBetween};
 }
@@ -129,11 +118,13 @@ Fills wideFills() {
 
 std::uint64_t behindRuns(std::uint64_t run, std::uint64_t last, std::span<const FourTurns> turns,
                          int doublings) {
-  return chosen.behind(run, last, turns, doublings);
+  return processor.wide ? wideBehind(run, last, turns, doublings)
+                        : plainBehind(run, last, turns, doublings);
 }
 std::uint64_t runsBetween(std::uint64_t run, int cell, std::uint64_t by,
                           std::span<const FourTurns> turns, int doublings) {
-  return chosen.between(run, cell, by, turns, doublings);
+  return processor.wide ? wideBetween(run, cell, by, turns, doublings)
+                        : plainBetween(run, cell, by, turns, doublings);
 }
 
 }  // namespace ninepegs::sheet

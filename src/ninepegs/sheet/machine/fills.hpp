@@ -21,8 +21,7 @@ std::uint64_t behindRuns(std::uint64_t run, std::uint64_t last, std::span<const 
 std::uint64_t runsBetween(std::uint64_t run, int cell, std::uint64_t by,
                           std::span<const FourTurns> turns, int doublings);
 
-// The two ways, for the tests. The wide one requires hasWideFills().
-bool hasWideFills();
+// The two ways, for the tests. The wide one requires processor.wide.
 using Behind = std::uint64_t (*)(std::uint64_t, std::uint64_t, std::span<const FourTurns>, int);
 using Between = std::uint64_t (*)(std::uint64_t, int, std::uint64_t, std::span<const FourTurns>,
                                   int);

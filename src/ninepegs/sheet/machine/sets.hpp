@@ -73,7 +73,7 @@ Bits<W> Machine<W>::bracketed(const Set& run, std::int64_t cell, const Set& by, 
   if (cell < 0) return out;
   if constexpr (W == 1) {
     const std::vector<FourTurns>& turns = program_->turnsOfGroups[group];
-    if (!turns.empty() && hasWideFills()) {
+    if (!turns.empty() && processor.wide) {
       out.word[0] = runsBetween(run.word[0], static_cast<int>(cell), by.word[0], turns,
                                 program_->fillDoublings);
       return out;

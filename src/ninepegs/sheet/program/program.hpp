@@ -95,11 +95,6 @@ struct SlideCell {
   std::uint64_t mask = 0;
   std::uint32_t first = 0;
 };
-#ifdef __BMI2__
-inline constexpr bool gathersBits = true;
-#else
-inline constexpr bool gathersBits = false;
-#endif
 // Lines along one axis: a set that is cut with itself, moved down by each of the shifts in turn, is
 // left with the first cells of its runs of `length`; `starts` keeps those that are real lines.
 struct LineAxis {

@@ -1,0 +1,18 @@
+#!/usr/bin/env bash
+# Makes the Debian packages into build/packages, has them looked over by lintian, and tries them in a
+# root folder of their own: installed there, used from an empty folder, removed, nothing left.
+#   package.sh            from the last commit
+#   package.sh --no-root  without the trial in a root folder
+set -euo pipefail
+cd "$(dirname "$0")/.."
+out=$PWD/build/packages
+rm -rf "$out"
+mkdir -p "$out"
+git archive --prefix=ninepegs-0.1.0/ HEAD | tar -x -C "$out"
+cp -r packaging/debian "$out/ninepegs-0.1.0/debian"
+(cd "$out/ninepegs-0.1.0" && DEB_BUILD_OPTIONS="parallel=$(nproc)" dpkg-buildpackage -b -us -uc -nc >../build.log 2>&1) ||
+  { tail -n 60 "$out/build.log"; exit 1; }
+rm -rf "$out/ninepegs-0.1.0"
+(cd "$out" && lintian --allow-root --fail-on error,warning --suppress-tags-from-file "$OLDPWD/packaging/lintian.txt" ./*.changes)
+ls -l "$out"/*.deb
+[ "${1:-}" = "--no-root" ] || packaging/try_packages.sh "$out"
