@@ -10,7 +10,7 @@ rm -rf "$out"
 mkdir -p "$out"
 git archive --prefix=ninepegs-0.1.0/ HEAD | tar -x -C "$out"
 cp -r packaging/debian "$out/ninepegs-0.1.0/debian"
-(cd "$out/ninepegs-0.1.0" && DEB_BUILD_OPTIONS="parallel=$(nproc)" dpkg-buildpackage -b -us -uc -nc >../build.log 2>&1) ||
+(cd "$out/ninepegs-0.1.0" && DEB_BUILD_OPTIONS="parallel=$(nproc) noautodbgsym" dpkg-buildpackage -b -us -uc -nc >../build.log 2>&1) ||
   { tail -n 60 "$out/build.log"; exit 1; }
 rm -rf "$out/ninepegs-0.1.0"
 (cd "$out" && lintian --allow-root --fail-on error,warning --suppress-tags-from-file "$OLDPWD/packaging/lintian.txt" ./*.changes)

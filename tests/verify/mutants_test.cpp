@@ -214,8 +214,11 @@ TEST_P(Asked, QuestionsKeptAsCasesTellTheirMutants) {
   // The same mutants again, now of a sheet that has the cases.
   std::vector<rules::Mutation> all = rules::mutationsOf(kept->rules());
   ASSERT_EQ(all.size(), mutants.all().size());
+  constexpr std::size_t ofEach = 12;  // mutants of a question, spread over those that it tells
   for (std::size_t i = 0; i < questions.size(); ++i)
-    for (std::size_t number : questions[i].tells) {
+    for (std::size_t k = 0; k < questions[i].tells.size();
+         k += questions[i].tells.size() / ofEach + 1) {
+      std::size_t number = questions[i].tells[k];
       std::shared_ptr<const SheetGame> mutant;
       try {
         mutant = SheetGame::fromRules(rules::mutated(kept->rules(), all[number]));
