@@ -16,8 +16,7 @@ namespace ninepegs {
 }  // namespace ninepegs
 
 #define NINEPEGS_REQUIRE(condition) \
-  ((condition) ? static_cast<void>(0) \
-               : ninepegs::requirementBroken(#condition, __FILE__, __LINE__))
+  ((condition) ? static_cast<void>(0) : ninepegs::requirementBroken(#condition, __FILE__, __LINE__))
 #else
 #define NINEPEGS_REQUIRE(condition) static_cast<void>(sizeof((condition) ? 1 : 0))
 #endif
