@@ -1,5 +1,7 @@
 #include "by_hand.hpp"
 
+#include <map>
+
 #include "yardstick_chess.hpp"
 #include "yardstick_large.hpp"
 #include "yardstick_othello.hpp"
@@ -22,15 +24,15 @@ int firstWins(std::uint64_t& random, int games) {
 
 }  // namespace
 
-const std::vector<ByHand>& byHand() {
-  static const std::vector<ByHand> all{{"tic-tac-toe", firstWins<TicTacToe>},
-                                       {"connect-four", firstWins<ConnectFour>},
-                                       {"othello", firstWins<Othello>},
-                                       {"chess", firstWins<Chess>},
-                                       {"hex", firstWins<Hex>},
-                                       {"five-in-a-row", firstWins<FiveInARow>},
-                                       {"battleship", firstWins<Battleship>}};
-  return all;
+FirstWins byHand(const std::string& name) {
+  static const std::map<std::string, FirstWins> all{{"tic-tac-toe", firstWins<TicTacToe>},
+                                                    {"connect-four", firstWins<ConnectFour>},
+                                                    {"othello", firstWins<Othello>},
+                                                    {"chess", firstWins<Chess>},
+                                                    {"hex", firstWins<Hex>},
+                                                    {"five-in-a-row", firstWins<FiveInARow>},
+                                                    {"battleship", firstWins<Battleship>}};
+  return all.at(name);
 }
 
 std::uint64_t chessSequences(int depth) {

@@ -3,17 +3,15 @@
 #pragma once
 
 #include <cstdint>
-#include <vector>
+#include <string>
 
 namespace yardstick {
 
-struct ByHand {
-  const char* name;
-  // Plays so many games at random, and says how many the first side won; `random` goes on.
-  int (*firstWins)(std::uint64_t& random, int games);
-};
-// Tic-tac-toe, connect four, othello, chess, hex, five in a row, battleship.
-const std::vector<ByHand>& byHand();
+// Plays so many games at random, and says how many the first side won; `random` goes on.
+using FirstWins = int (*)(std::uint64_t& random, int games);
+// By the name of its sheet: tic-tac-toe, connect-four, othello, chess, hex, five-in-a-row,
+// battleship.
+FirstWins byHand(const std::string& name);
 
 // Sequences of moves of that length from the start of chess.
 std::uint64_t chessSequences(int depth);

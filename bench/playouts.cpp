@@ -93,16 +93,16 @@ bool firstWins(LivePosition& live, const Position& start, std::uint64_t number) 
 }
 
 // Random playouts; a slice of each program lasts some milliseconds.
-void playouts(benchmark::State& state, const yardstick::ByHand& byHand, int byHandGames,
-              int sheetGames) {
-  std::shared_ptr<const Game> game = opened(byHand.name);
+void playouts(benchmark::State& state, const std::string& name, int byHandGames, int sheetGames) {
+  std::shared_ptr<const Game> game = opened(name);
+  yardstick::FirstWins byHand = yardstick::byHand(name);
   Position start = game->start();
   std::unique_ptr<LivePosition> live = game->live();
   std::uint64_t number = 0, random = 1;
   inTurns(
-      state, byHand.name,
+      state, name,
       [&](Tally& slice) {
-        slice.firstWins = byHand.firstWins(random, byHandGames);
+        slice.firstWins = byHand(random, byHandGames);
         slice.games = byHandGames;
       },
       [&](Tally& slice) {
@@ -209,11 +209,19 @@ int main(int argc, char** argv) {
   auto add = [](const char* name, auto run) {
     benchmark::RegisterBenchmark(name, run)->MinTime(4);
   };
-  const std::vector<std::pair<int, int>> slices{
-      {50000, 8000}, {20000, 3000}, {1500, 400}, {100, 10}, {1000, 40}, {1500, 150}, {1500, 40}};
-  for (std::size_t i = 0; i < byHand().size(); ++i)
-    add(byHand()[i].name, [i, &slices](benchmark::State& state) {
-      playouts(state, yardstick::byHand()[i], slices[i].first, slices[i].second);
+  struct Slices {
+    const char* name;
+    int byHandGames, sheetGames;
+  };
+  for (Slices one : std::initializer_list<Slices>{{"tic-tac-toe", 50000, 8000},
+                                                  {"connect-four", 20000, 3000},
+                                                  {"othello", 1500, 400},
+                                                  {"chess", 100, 10},
+                                                  {"hex", 1000, 40},
+                                                  {"five-in-a-row", 1500, 150},
+                                                  {"battleship", 1500, 40}})
+    add(one.name, [one](benchmark::State& state) {
+      playouts(state, one.name, one.byHandGames, one.sheetGames);
     });
   add("count of chess", countChess);
   // As many playouts as `check` makes if nothing is said, where they take no more than a second or

@@ -304,7 +304,7 @@ TEST(Keeps, KilledRunsLeaveNoHalfFile) {
     auto begun = std::chrono::steady_clock::now();
     ASSERT_EQ(ninepegs(command).exitCode, 0) << command[0];
     auto length = std::chrono::steady_clock::now() - begun;
-    for (int round = 0; round < 8; ++round, ++kills) {
+    for (int round = 0; round < 20; ++round, ++kills) {
       if (command[0] == "tidy") writeFile(at("rules.pegs"), untidy);
       std::int64_t most = std::chrono::duration_cast<std::chrono::microseconds>(length).count();
       killedAfter(command, stream.below(static_cast<std::uint32_t>(most) + 1));
@@ -320,7 +320,7 @@ TEST(Keeps, KilledRunsLeaveNoHalfFile) {
     }
     ASSERT_EQ(ninepegs(command).exitCode, 0) << command[0];
   }
-  EXPECT_EQ(kills, 40);
+  EXPECT_EQ(kills, 100);
   std::vector<std::string> files;
   for (const auto& entry : fs::recursive_directory_iterator(folder.path()))
     if (!entry.is_directory()) files.push_back(entry.path().filename());

@@ -2,7 +2,6 @@
 #include <gtest/gtest.h>
 
 #include "support/games.hpp"
-#include "support/live.hpp"
 #include "support/processors.hpp"
 
 namespace ninepegs {

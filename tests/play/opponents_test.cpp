@@ -280,7 +280,7 @@ INSTANTIATE_TEST_SUITE_P(
         Wrong{"search:nodes=0", 14, "from 1 up"}, Wrong{"search:nodes=1.5", 14, "from 1 up"}));
 
 // A name of limits is a text that makes the opponent again, but for what a text cannot ask for.
-TEST(Opponents, AreMadeAgainFromTheirNames) {
+TEST(Opponent, IsMadeAgainFromItsName) {
   SearchLimits search{
       .depth = 3, .seconds = 0.5, .nodes = 700, .megabytes = 4, .pasts = 12, .threads = 2};
   EXPECT_EQ(makeOpponent(nameOf(search), "t")->name(), nameOf(search));

@@ -1,11 +1,11 @@
 // Fills along directions: four at once, one by one, and cell by cell.
 #include "ninepegs/sheet/machine/fills.hpp"
-#include "ninepegs/base/processor.hpp"
 
 #include <gtest/gtest.h>
 
 #include <vector>
 
+#include "ninepegs/base/processor.hpp"
 #include "ninepegs/base/random.hpp"
 
 namespace ninepegs::sheet {

@@ -46,7 +46,7 @@ TEST(Endings, AgreeWithTheSolver) {
   for (const char* name : {"tic-tac-toe", "nim", "hut-pass"}) {
     std::shared_ptr<const Game> game = test::shipped(name);
     int held = 0;
-    for (std::uint64_t number = 0; held < 3 && number < 100; ++number) {
+    for (std::uint64_t number = 0; held < 5 && number < 100; ++number) {
       Stream stream(11, number);
       std::unique_ptr<LivePosition> live = game->live();
       live->setUp(game->start());

@@ -211,24 +211,23 @@ TEST_P(Asked, QuestionsKeptAsCasesTellTheirMutants) {
   ASSERT_EQ(runs.size(), questions.size());
   for (const ExampleRun& run : runs)
     EXPECT_TRUE(run.findings.empty()) << run.findings.front().message << "\n" << cases;
-  // The same mutants again, now of a sheet that has the cases.
-  std::vector<rules::Mutation> all = rules::mutationsOf(kept->rules());
-  ASSERT_EQ(all.size(), mutants.all().size());
-  constexpr std::size_t ofEach = 12;  // mutants of a question, spread over those that it tells
-  for (std::size_t i = 0; i < questions.size(); ++i)
-    for (std::size_t k = 0; k < questions[i].tells.size();
-         k += questions[i].tells.size() / ofEach + 1) {
-      std::size_t number = questions[i].tells[k];
+  // The same mutants again, now of a sheet that has the case that tells them.
+  for (const Question& one : questions) {
+    auto alone = test::fromText(text + caseOf(mutants, one));
+    std::vector<rules::Mutation> all = rules::mutationsOf(alone->rules());
+    ASSERT_EQ(all.size(), mutants.all().size());
+    for (std::size_t number : one.tells) {
       std::shared_ptr<const SheetGame> mutant;
       try {
-        mutant = SheetGame::fromRules(rules::mutated(kept->rules(), all[number]));
-      } catch (const RunawayRules&) {  // in the position of a case
+        mutant = SheetGame::fromRules(rules::mutated(alone->rules(), all[number]));
+      } catch (const RunawayRules&) {  // in the position of the case
         continue;
       }
-      EXPECT_FALSE(runExamples(*mutant, 1)[i].findings.empty())
+      EXPECT_FALSE(runExamples(*mutant, 1).front().findings.empty())
           << rules::toText(all[number]) << "\n"
-          << caseOf(mutants, questions[i]);
+          << caseOf(mutants, one);
     }
+  }
 }
 
 INSTANTIATE_TEST_SUITE_P(Sheets, Asked,

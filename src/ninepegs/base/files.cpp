@@ -202,10 +202,8 @@ void writeFile(const fs::path& path, std::string_view bytes) {
     refuse(path, "this is a folder, not a file");
   if (stat(path.c_str(), &status) == 0 && isSpecial(status)) {
     Open file(open(path.c_str(), O_WRONLY | O_NONBLOCK | O_CLOEXEC));
-    if (file.number < 0)
-      refuse(path, errno == ENXIO
-                       ? "nobody reads from this pipe"
-                       : fmt::format("this cannot be written to ({})", std::strerror(errno)));
+    if (file.number < 0 && errno == ENXIO) refuse(path, "nobody reads from this pipe");
+    if (file.number < 0) refuseFor(path, "this cannot be written to", errno);
     fcntl(file.number, F_SETFL, 0);  // wait for a slow reader
     writeAll(path, file.number, bytes);
     return;
@@ -236,9 +234,9 @@ void makeFolder(const fs::path& path) {
   if (path.empty()) refuse("\"\"", "this is no name of a folder");
   std::error_code error;
   fs::create_directories(path, error);
-  if (error || !fs::is_directory(path, error))
-    refuse(path, fmt::format("the folder cannot be made ({})",
-                             error ? error.message() : "a file of that name is in the way"));
+  if (error) refuseFor(path, "the folder cannot be made", error.value());
+  if (!fs::is_directory(path, error))
+    refuse(path, "the folder cannot be made (a file of that name is in the way)");
   if (access(path.c_str(), W_OK) != 0) refuse(path, "the folder cannot be written to");
 }
 

@@ -27,10 +27,10 @@ class Minimax final : public Opponent {
     auto seconds = [&] {
       return std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
     };
-    for (until_ = tell_ ? 1 : depth_; until_ <= depth_; ++until_) {
-      lookAtEach(until_ == depth_, stream, choice);
+    for (int depth = tell_ ? 1 : depth_; depth <= depth_; ++depth) {
+      lookAtEach(depth, stream, choice);
       if (wantsStop(stop_)) break;
-      choice.steps.push_back({until_, choice.score, nodes_, seconds(), choice.line, false});
+      choice.steps.push_back({depth, choice.score, nodes_, seconds(), choice.line, false});
       if (tell_) tell_(choice.steps.back());
       if (progress_) progress_(nodes_);
     }
@@ -47,7 +47,7 @@ class Minimax final : public Opponent {
 
  private:
   // All moves to the depth. Where it is broken off, what a smaller depth said stands.
-  void lookAtEach(bool last, Stream& stream, Choice& choice) {
+  void lookAtEach(int depth, Stream& stream, Choice& choice) {
     MoveList moves;
     live_->listMoves(moves);
     NINEPEGS_REQUIRE(!moves.empty());
@@ -57,7 +57,7 @@ class Minimax final : public Opponent {
     for (const Move& move : moves) {
       std::uint64_t before = nodes_;
       live_->play(move);
-      std::int64_t below = look(1);
+      std::int64_t below = look(1, depth);
       std::int64_t score = live_->toMove() == side ? below : -below;
       live_->takeBack();
       if (best.empty() || score > weighed[best.front()].score) best.clear();
@@ -68,28 +68,28 @@ class Minimax final : public Opponent {
     if (wantsStop(stop_) && choice.depth > 0) return;
     // Only the last depth draws, so that it changes nothing to be asked for the others.
     std::uint32_t many = static_cast<std::uint32_t>(best.size());
-    const Choice::Weighed& one = weighed[best[last ? stream.below(many) : 0]];
+    const Choice::Weighed& one = weighed[best[depth == depth_ ? stream.below(many) : 0]];
     choice.move = one.move;
     choice.line = {one.move};
     choice.score = one.score;
-    choice.depth = until_;
+    choice.depth = depth;
     if (weighed.size() == moves.size()) choice.weighed = std::move(weighed);
   }
 
-  // For the side to move.
-  std::int64_t look(int ply) {
+  // For the side to move, so many plies behind the position; lines end at the depth.
+  std::int64_t look(int ply, int depth) {
     ++nodes_;
     int side = live_->toMove();
     std::int64_t ended = 0;
     if (endsWith(*live_, ply, ended)) return ended;
     if (!live_->canMove()) return 0;
-    if (ply >= until_) return leafScore(*live_, measured_);
+    if (ply >= depth) return leafScore(*live_, measured_);
     MoveList& moves = lists_[static_cast<std::size_t>(ply)];
     live_->listMoves(moves);
     std::int64_t best = -2 * winScore;
     for (const Move& move : moves) {
       live_->play(move);
-      std::int64_t below = look(ply + 1);
+      std::int64_t below = look(ply + 1, depth);
       best = std::max(best, live_->toMove() == side ? below : -below);
       live_->takeBack();
       if (wantsStop(stop_)) break;
@@ -98,7 +98,6 @@ class Minimax final : public Opponent {
   }
 
   const int depth_;
-  int until_ = 0;  // plies of this look: all of them, or fewer on the way there
   std::vector<MoveList> lists_;
   std::unique_ptr<LivePosition> live_;
   bool measured_ = false;
