@@ -64,6 +64,7 @@ void runBook(const BookOptions& options, Context& context) {
     return draw::boardImage(*game, board.position, marks, ".svg");
   });
   std::string pdf = pdfOf(*game, book);
+  if (endedByInterrupt(context, "no book is written")) return;  // it may have come while drawing
   writeFile(folder / "book.html", page);
   writeFile(folder / "book.pdf", pdf);
   if (book.stopped) print("time is up: fewer games were played than the book would look at\n");
