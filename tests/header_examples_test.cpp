@@ -4,11 +4,11 @@
 #include "support/example_names.hpp"
 
 namespace ninepegs {
-namespace {
+namespace header_examples_test {
 
 TEST(HeaderExamples, AreFoundAndCompiled) {
   EXPECT_GE(examples::count(), 14);
 }
 
-}  // namespace
+}  // namespace header_examples_test
 }  // namespace ninepegs

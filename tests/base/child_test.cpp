@@ -6,7 +6,7 @@
 #include "ninepegs/base/process.hpp"
 
 namespace ninepegs {
-namespace {
+namespace child_test {
 
 // A library that is used by other programs must not end them by SIGPIPE.
 TEST(Child, ThatReadsNothingIsNoSignal) {
@@ -28,5 +28,5 @@ TEST(Process, ThatReadsNothingIsNoSignal) {
   EXPECT_EQ(done.output, "deaf\n");
 }
 
-}  // namespace
+}  // namespace child_test
 }  // namespace ninepegs

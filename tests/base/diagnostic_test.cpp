@@ -7,7 +7,7 @@
 #include "ninepegs/board/bits.hpp"
 
 namespace ninepegs {
-namespace {
+namespace diagnostic_test {
 
 TEST(Diagnostic, ShowsPlaceLineCaretAndHint) {
   Diagnostic one{{"ridge.pegs", 8, 17, 4, "  pick there in emty"},
@@ -94,5 +94,5 @@ TEST(Require, EndsTheProgramWithTheCondition) {
 }
 #endif
 
-}  // namespace
+}  // namespace diagnostic_test
 }  // namespace ninepegs

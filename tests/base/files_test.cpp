@@ -10,7 +10,7 @@
 #include "support/folder.hpp"
 
 namespace ninepegs {
-namespace {
+namespace files_test {
 
 namespace fs = std::filesystem;
 using test::Folder;
@@ -66,5 +66,5 @@ TEST(Files, APendingFileThatIsNotKeptGoesAway) {
   EXPECT_EQ(readFile(folder / "chart.png", 100), "whole");
 }
 
-}  // namespace
+}  // namespace files_test
 }  // namespace ninepegs

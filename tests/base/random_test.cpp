@@ -8,7 +8,7 @@
 #include <vector>
 
 namespace ninepegs {
-namespace {
+namespace random_test {
 
 // taus88 written down a second time from the paper's formulas.
 struct PlainTaus88 {
@@ -88,5 +88,5 @@ TEST(Stream, BelowOneIsZeroAndLargeBoundsReject) {
   for (int i = 0; i < 1000; ++i) EXPECT_LT(stream.below(bound), bound);
 }
 
-}  // namespace
+}  // namespace random_test
 }  // namespace ninepegs

@@ -7,7 +7,7 @@
 #include "ninepegs/base/random.hpp"
 
 namespace ninepegs {
-namespace {
+namespace text_test {
 
 TEST(Text, SplitsAndTrims) {
   EXPECT_EQ(splitTrimmed(" a, b ,c", ','), (std::vector<std::string>{"a", "b", "c"}));
@@ -111,5 +111,5 @@ TEST(Text, Numbers) {
   EXPECT_EQ(plural(0, "move"), "0 moves");
 }
 
-}  // namespace
+}  // namespace text_test
 }  // namespace ninepegs

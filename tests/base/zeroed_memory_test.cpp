@@ -7,7 +7,7 @@
 #include <new>
 
 namespace ninepegs {
-namespace {
+namespace zeroed_memory_test {
 
 TEST(ZeroedMemory, IsZeroAndAligned) {
   ZeroedMemory memory(3'000'001);
@@ -31,5 +31,5 @@ TEST(ZeroedMemory, SaysWhenThereIsNotEnough) {
   EXPECT_THROW(ZeroedMemory(std::size_t{1} << 62), std::bad_alloc);
 }
 
-}  // namespace
+}  // namespace zeroed_memory_test
 }  // namespace ninepegs

@@ -8,7 +8,7 @@
 #include "support/processors.hpp"
 
 namespace ninepegs {
-namespace {
+namespace bits_test {
 
 // Every operation against std::bitset, on random sets of all widths.
 template <class Width>
@@ -80,5 +80,5 @@ TYPED_TEST(BitsTest, AgreesOnAPlainProcessor) {
   agreesWithAPlainBitset<TypeParam>();
 }
 
-}  // namespace
+}  // namespace bits_test
 }  // namespace ninepegs

@@ -5,7 +5,7 @@
 #include <set>
 
 namespace ninepegs {
-namespace {
+namespace geometry_test {
 
 TEST(Geometry, LabelsFollowTheOptions) {
   Geometry plain = Geometry::square({.columns = 7, .rows = 6});
@@ -154,5 +154,5 @@ TEST(Geometry, SymmetriesArePermutationsOfTheRightOrder) {
   EXPECT_TRUE(oblong.symmetries("half turn").empty());
 }
 
-}  // namespace
+}  // namespace geometry_test
 }  // namespace ninepegs

@@ -4,13 +4,13 @@
 #include <fstream>
 
 #include <gtest/gtest.h>
-#include <nlohmann/json.hpp>
 
 #include "support/folder.hpp"
+#include "support/json.hpp"
 #include "support/program.hpp"
 
 namespace ninepegs {
-namespace {
+namespace ask_test {
 
 using test::Folder;
 using test::ninepegs;
@@ -51,7 +51,7 @@ TEST(Mutate, TellsWhatTheSheetNotices) {
   Ran one = ninepegs({"mutate", path, "--json", "--threads", "1"});
   Ran two = ninepegs({"mutate", path, "--json", "--threads", "3"});
   EXPECT_EQ(one.out, two.out);
-  auto json = nlohmann::json::parse(one.out);
+  auto json = readJson(one.out);
   EXPECT_EQ(json["totals"]["mutants"], json["mutants"].size());
   std::size_t sum = 0;
   for (const char* key : {"case", "playouts", "refused", "same", "missed"})
@@ -64,8 +64,7 @@ TEST(Ask, KeepsWhatIsRightAndTellsTheLinesOfWhatIsNot) {
   Folder folder;
   std::string path = sheetIn(folder);
   std::size_t before =
-      nlohmann::json::parse(ninepegs({"mutate", path, "--json"}).out)["totals"]["missed"]
-          .get<std::size_t>();
+      readJson(ninepegs({"mutate", path, "--json"}).out)["totals"]["missed"].get<std::size_t>();
   Ran ran = ninepegs({"ask", path, "--questions", "3"}, {.input = "what\ny\nn\nq\n"});
   EXPECT_EQ(ran.exitCode, 1) << ran.out << ran.err;  // an answer was no
   for (const char* part :
@@ -79,8 +78,7 @@ TEST(Ask, KeepsWhatIsRightAndTellsTheLinesOfWhatIsNot) {
   EXPECT_EQ(ninepegs({"check", path, "--playouts", "10"}).exitCode, 0);
   EXPECT_EQ(ninepegs({"tidy", "--check", path}).exitCode, 0);
   std::size_t after =
-      nlohmann::json::parse(ninepegs({"mutate", path, "--json"}).out)["totals"]["missed"]
-          .get<std::size_t>();
+      readJson(ninepegs({"mutate", path, "--json"}).out)["totals"]["missed"].get<std::size_t>();
   EXPECT_LT(after, before);
 }
 
@@ -94,7 +92,7 @@ TEST(Ask, ProposesWithoutAsking) {
   std::ofstream(path, std::ios::app) << contents(cases);
   EXPECT_EQ(ninepegs({"check", path, "--playouts", "10"}).exitCode, 0);
   Ran json = ninepegs({"ask", path, "--json"});
-  auto questions = nlohmann::json::parse(json.out)["questions"];
+  auto questions = readJson(json.out)["questions"];
   ASSERT_FALSE(questions.empty());
   for (const auto& one : questions) {
     EXPECT_GT(one["tells"].get<int>(), 0);
@@ -135,5 +133,5 @@ TEST(Ask, BadUseIsToldAndWritesNothing) {
   EXPECT_EQ(contents(path), corner);
 }
 
-}  // namespace
+}  // namespace ask_test
 }  // namespace ninepegs

@@ -9,7 +9,7 @@
 #include "support/program.hpp"
 
 namespace ninepegs::test {
-namespace {
+namespace cli_book_test {
 
 bool has(const std::string& text, const std::string& part) {
   return text.find(part) != std::string::npos;
@@ -140,5 +140,5 @@ TEST(Show, JudgesABoardInAFile) {
   EXPECT_EQ(ninepegs({"show", "nim", "--at-file", "no-such.csv"}).exitCode, 2);
 }
 
-}  // namespace
+}  // namespace cli_book_test
 }  // namespace ninepegs::test

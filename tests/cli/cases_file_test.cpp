@@ -3,18 +3,17 @@
 
 #include <fstream>
 #include <map>
-#include <nlohmann/json.hpp>
 
 #include "support/folder.hpp"
+#include "support/json.hpp"
 #include "support/program.hpp"
 
 namespace ninepegs {
-namespace {
+namespace cases_file_test {
 
 using test::Folder;
 using test::ninepegs;
 using test::Ran;
-using Json = nlohmann::json;
 
 constexpr const char* corner =
     "game corner\nsides Amber and Slate\nboard square 3 x 3\npiece peg o x\nmove place\n"
@@ -50,7 +49,7 @@ TEST(CasesFile, IsRunWithItsSheetAndToldByItsOwnLines) {
   EXPECT_EQ(ran.exitCode, 1);
   EXPECT_NE(ran.out.find("line 2 of corner.cases.pegs"), std::string::npos) << ran.out;
   EXPECT_NE(ran.out.find("line 4 of corner.cases.pegs"), std::string::npos) << ran.out;
-  Json json = Json::parse(bad.check({"--json"}).out);
+  Json json = readJson(bad.check({"--json"}).out);
   EXPECT_EQ(json["findings"][0]["line"], 4);
   EXPECT_EQ(json["findings"][0]["file"], (bad.folder / "corner.cases.pegs").string());
   EXPECT_EQ(json["cases"][0]["line"], 2);
@@ -112,5 +111,5 @@ TEST(CasesFile, TakesWhatAskKeeps) {
   EXPECT_NE(ran.out.find("3 of 3 passed"), std::string::npos) << ran.out;
 }
 
-}  // namespace
+}  // namespace cases_file_test
 }  // namespace ninepegs

@@ -9,7 +9,7 @@
 #include "support/program.hpp"
 
 namespace ninepegs::test {
-namespace {
+namespace hints_test {
 
 struct Slip {
   std::vector<std::string> arguments;
@@ -192,5 +192,5 @@ TEST(PlayHints, OneComputerLeavesTheOtherSideToThePerson) {
   EXPECT_NE(ran.out.find("human"), std::string::npos) << ran.out;
 }
 
-}  // namespace
+}  // namespace hints_test
 }  // namespace ninepegs::test

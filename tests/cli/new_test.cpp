@@ -9,7 +9,7 @@
 #include "support/program.hpp"
 
 namespace ninepegs {
-namespace {
+namespace new_test {
 
 using test::Folder;
 using test::ninepegs;
@@ -99,5 +99,5 @@ TEST(New, FromWordsRefusesWhatIsNoDescription) {
   }
 }
 
-}  // namespace
+}  // namespace new_test
 }  // namespace ninepegs

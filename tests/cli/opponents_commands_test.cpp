@@ -1,18 +1,16 @@
 // match, think, solve and review, as a person runs them.
 #include <gtest/gtest.h>
 
-#include <nlohmann/json.hpp>
-
 #include "ninepegs/base/diagnostic.hpp"
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/base/process.hpp"
 #include "support/folder.hpp"
+#include "support/json.hpp"
+#include "support/many.hpp"
 #include "support/program.hpp"
 
 namespace ninepegs::test {
-namespace {
-
-using Json = nlohmann::json;
+namespace opponents_commands_test {
 
 bool has(const std::string& text, const std::string& part) {
   return text.find(part) != std::string::npos;
@@ -44,8 +42,8 @@ TEST(Think, TellsWhatASideKnows) {
   EXPECT_TRUE(has(text, "Cell by cell")) << text;
   std::string json = think("c1", true);
   EXPECT_EQ(json, think("b2", true));
-  EXPECT_EQ(Json::parse(json)["moves"].size(), 5u);
-  EXPECT_FALSE(Json::parse(json).contains("position"));
+  EXPECT_EQ(readJson(json)["moves"].size(), 5u);
+  EXPECT_FALSE(readJson(json).contains("position"));
 }
 
 TEST(Match, TellsWhoIsStronger) {
@@ -54,7 +52,7 @@ TEST(Match, TellsWhoIsStronger) {
   EXPECT_EQ(ran.exitCode, 0) << ran.err;
   for (const char* part : {"30 games", "search:depth=4", "against random", "Ratings", "who begins"})
     EXPECT_TRUE(has(ran.out, part)) << part << "\n" << ran.out;
-  Json json = Json::parse(
+  Json json = readJson(
       ninepegs({"match", "tic-tac-toe", "search:depth=4", "random", "--games", "10", "--json"})
           .out);
   EXPECT_EQ(json["games"].size(), 10u);
@@ -73,7 +71,7 @@ TEST(Match, GoesOnWhereItWas) {
   RunOptions interrupt;
   interrupt.interrupt = true;
   EXPECT_EQ(ninepegs(arguments, interrupt).exitCode, 130);
-  EXPECT_EQ(Json::parse(readFile(file, 10'000'000))["complete"], false);
+  EXPECT_EQ(readJson(readFile(file, 10'000'000))["complete"], false);
   Ran rest = ninepegs(arguments);
   EXPECT_EQ(rest.out, whole);
   EXPECT_TRUE(readFile(file, 10'000'000) == whole);  // not EXPECT_EQ: it would print both
@@ -90,12 +88,12 @@ TEST(Match, GoesOnWithTheSameSheetOnly) {
   EXPECT_EQ(ninepegs(arguments).exitCode, 0);
   arguments[5] = "2";
   EXPECT_TRUE(has(ninepegs(arguments).out, "2 games"));
-  EXPECT_EQ(Json::parse(readFile(file, 1'000'000))["games"].size(), 6u);
+  EXPECT_EQ(readJson(readFile(file, 1'000'000))["games"].size(), 6u);
   writeFile(sheet, text + "\nworth count mine\n");
   Ran ran = ninepegs(arguments);
   EXPECT_EQ(ran.exitCode, 2);
   EXPECT_TRUE(has(ran.err, "another sheet")) << ran.err;
-  EXPECT_EQ(Json::parse(readFile(file, 1'000'000))["games"].size(), 6u);
+  EXPECT_EQ(readJson(readFile(file, 1'000'000))["games"].size(), 6u);
 }
 
 TEST(Solve, AnswersAndSaysWhatItKnows) {
@@ -104,7 +102,7 @@ TEST(Solve, AnswersAndSaysWhatItKnows) {
   ran = ninepegs({"solve", "connect-four", "--nodes", "2000", "--memory", "4"});
   EXPECT_EQ(ran.exitCode, 0);
   EXPECT_TRUE(has(ran.out, "nobody can force a win within")) << ran.out;
-  Json json = Json::parse(ninepegs({"solve", "nim", "--json", "--memory", "4"}).out);
+  Json json = readJson(ninepegs({"solve", "nim", "--json", "--memory", "4"}).out);
   EXPECT_EQ(json["winner"], "First");
   EXPECT_EQ(json["line"].size(), json["plies"]);
 }
@@ -117,7 +115,7 @@ TEST(Solve, TellsTheLead) {
   EXPECT_TRUE(has(ran.out, "b1           White wins in 12 plies       White leads by 8"))
       << ran.out;
   four.push_back("--json");
-  Json json = Json::parse(ninepegs(four).out);
+  Json json = readJson(ninepegs(four).out);
   EXPECT_EQ(json["lead_least"], -8);
   EXPECT_EQ(json["moves"][3]["lead_most"], -8);
   ran = ninepegs({"solve", "othello", "--lead", "--nodes", "100", "--memory", "1"});
@@ -145,13 +143,13 @@ TEST(Think, ShowsWhoeverThinks) {
   EXPECT_TRUE(has(readFile(chart, 1 << 20), "</svg>"));
   EXPECT_TRUE(has(readFile(rows, 10'000), "\n100,\""));
   said = {"think", "hut-pass", "--with", "playouts:playouts=100", "--json"};
-  Json json = Json::parse(ninepegs(said).out);
+  Json json = readJson(ninepegs(said).out);
   EXPECT_EQ(json["steps"].back()["playouts"], 100);
   std::uint64_t all = 0;
   for (const Json& move : json["moves"]) all += move["playouts"].get<std::uint64_t>();
   EXPECT_EQ(all, 100u);
   // Minimax looks at what its own column says.
-  json = Json::parse(ninepegs({"think", "othello", "--with", "minimax:depth=3", "--json"}).out);
+  json = readJson(ninepegs({"think", "othello", "--with", "minimax:depth=3", "--json"}).out);
   ASSERT_EQ(json["depths"].size(), 3u);
   for (const Json& depth : json["depths"]) EXPECT_EQ(depth["nodes"], depth["minimax_nodes"]);
 }
@@ -178,7 +176,7 @@ TEST(Review, NamesTheMovesThatGaveTheResultAway) {
     more.insert(more.begin(), {"review", (folder / "game.txt").string()});
     return ninepegs(more);
   };
-  Json json = Json::parse(review("1. 1 2 2. 5 3 3. 4 9", {"--json"}).out);
+  Json json = readJson(review("1. 1 2 2. 5 3 3. 4 9", {"--json"}).out);
   std::vector<std::string> verdicts;
   for (const Json& ply : json["plies"]) verdicts.push_back(ply["verdict"]);
   // 2 lets Cross win; 5 keeps it; 3 is lost anyway; 4 wins still; 9 is lost anyway.
@@ -188,25 +186,25 @@ TEST(Review, NamesTheMovesThatGaveTheResultAway) {
   EXPECT_EQ(ran.exitCode, 0);
   EXPECT_TRUE(has(ran.out, "would have stopped that")) << ran.out;
   // A win that is passed over.
-  json = Json::parse(review("1. 1 4 2. 2 5 3. 9", {"--json"}).out);
+  json = readJson(review("1. 1 4 2. 2 5 3. 9", {"--json"}).out);
   EXPECT_EQ(json["plies"][4]["verdict"], "missed win");
   EXPECT_EQ(json["plies"][4]["best_move"], "3");
 }
 
 struct Bad {
-  std::vector<std::string> arguments;
+  std::vector<const char*> arguments;
   const char* says;
 };
 class BadCommand : public testing::TestWithParam<Bad> {};
 TEST_P(BadCommand, IsRefused) {
-  Ran ran = ninepegs(GetParam().arguments);
+  Ran ran = ninepegs({GetParam().arguments.begin(), GetParam().arguments.end()});
   EXPECT_EQ(ran.exitCode, 2) << ran.out;
   EXPECT_TRUE(has(ran.err, GetParam().says)) << ran.err;
   EXPECT_TRUE(ran.out.empty());
 }
 INSTANTIATE_TEST_SUITE_P(
     Opponents, BadCommand,
-    testing::Values(
+    testing::ValuesIn(std::vector<Bad>{
         Bad{{"match", "tic-tac-toe", "search"}, "two opponents"},
         Bad{{"match", "tic-tac-toe", "search", "serch"}, "did you mean \"search\"?"},
         Bad{{"play", "battleship", "--at", "skiff of Slate a1 b1; Amber to move"},
@@ -233,7 +231,8 @@ INSTANTIATE_TEST_SUITE_P(
         Bad{{"think", "tic-tac-toe", "--figure", "d.gif"}, ".png or .svg"},
         Bad{{"match", "tic-tac-toe", "greedy", "random", "--csv", "/none/x"}, "cannot be written"},
         Bad{{"think", "tic-tac-toe", "--csv", "/none/x"}, "cannot be written"},
-        Bad{{"review", "/none"}, "/none"}, Bad{{"review"}, "RECORD"}));
+        Bad{{"review", "/none"}, "/none"},
+        Bad{{"review"}, "RECORD"}}));
 
 TEST(Replay, ShowsBoardsAndHoldsMovesAgainstTheRules) {
   Folder folder;
@@ -351,7 +350,7 @@ TEST(Replay, PlaysTheGamesThatLeadToFaults) {
     std::string sheet = one.path().string();
     if (!sheet.ends_with(".pegs") || sheet.ends_with(".cases.pegs")) continue;
     Folder folder;
-    ninepegs({"check", sheet, "--playouts", "300", "--out", folder.path().string()});
+    ninepegs({"check", sheet, "--playouts", many("100", "300"), "--out", folder.path().string()});
     std::filesystem::path games = folder / "faults.pgn";
     if (!std::filesystem::exists(games)) continue;
     ++written;
@@ -409,5 +408,5 @@ print(frames)
   EXPECT_TRUE(has(other.err, "is written as .png")) << other.err;
 }
 
-}  // namespace
+}  // namespace opponents_commands_test
 }  // namespace ninepegs::test

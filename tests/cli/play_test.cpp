@@ -7,7 +7,7 @@
 #include "support/program.hpp"
 
 namespace ninepegs::test {
-namespace {
+namespace play_test {
 
 std::string contents(const std::filesystem::path& path) {
   std::ifstream in(path);
@@ -270,5 +270,5 @@ TEST(Play, FromAnotherPosition) {
   EXPECT_NE(ran.out.find("Cross (X) wins: three in a line"), std::string::npos) << ran.out;
 }
 
-}  // namespace
+}  // namespace play_test
 }  // namespace ninepegs::test

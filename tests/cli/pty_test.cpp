@@ -16,7 +16,7 @@
 #include "support/folder.hpp"
 
 namespace ninepegs::test {
-namespace {
+namespace pty_test {
 
 class Terminal {
  public:
@@ -223,5 +223,5 @@ TEST(OnATerminal, CtrlCEndsTheThinking) {
   EXPECT_EQ(play.exitCode(), 0);
 }
 
-}  // namespace
+}  // namespace pty_test
 }  // namespace ninepegs::test

@@ -1,14 +1,13 @@
 // A file of several games looked at again.
 #include <gtest/gtest.h>
 
-#include <nlohmann/json.hpp>
-
 #include "ninepegs/base/files.hpp"
 #include "support/folder.hpp"
+#include "support/json.hpp"
 #include "support/program.hpp"
 
 namespace ninepegs::test {
-namespace {
+namespace review_test {
 
 bool has(const std::string& text, const std::string& part) {
   return text.find(part) != std::string::npos;
@@ -51,7 +50,7 @@ TEST_F(Recorded, AsOneObjectEach) {
   std::string apart;
   for (const char* number : {"1", "2", "3"}) apart += review({"--json", "--number", number}).out;
   EXPECT_EQ(out, apart);
-  EXPECT_EQ(nlohmann::json::parse(review({"--json", "--number", "3"}).out)["plies"].size(), 2u);
+  EXPECT_EQ(readJson(review({"--json", "--number", "3"}).out)["plies"].size(), 2u);
 }
 
 TEST_F(Recorded, AFigureIsOfOne) {
@@ -72,5 +71,5 @@ TEST_F(Recorded, NumbersThatAreNone) {
   EXPECT_TRUE(has(ran.err, "only 3 games")) << ran.err;
 }
 
-}  // namespace
+}  // namespace review_test
 }  // namespace ninepegs::test

@@ -2,14 +2,14 @@
 #include <gtest/gtest.h>
 
 #include <fstream>
-#include <nlohmann/json.hpp>
 
 #include "ninepegs/base/files.hpp"
 #include "support/folder.hpp"
+#include "support/json.hpp"
 #include "support/program.hpp"
 
 namespace ninepegs::test {
-namespace {
+namespace sheets_test {
 
 const std::string sheets = std::string(NINEPEGS_SOURCE) + "/sheets/";
 
@@ -37,7 +37,7 @@ TEST(Explain, SaysTheRulesOfEveryShippedSheet) {
       << ran.out;
   EXPECT_TRUE(has(ran.out, "The move is written: the column of `there`.")) << ran.out;
   Ran json = ninepegs({"explain", "chess", "--json"});
-  EXPECT_GT(nlohmann::json::parse(json.out).size(), 50u);
+  EXPECT_GT(readJson(json.out).size(), 50u);
 }
 
 TEST(Explain, PrintsTheProgramWithClassesAndLines) {
@@ -77,7 +77,7 @@ TEST(Lint, FindsWhatIsSuspect) {
         "the move \"never\" was never legal", "stands before the win \"line\""})
     EXPECT_TRUE(has(unwrapped(ran.out), part)) << part << "\n" << ran.out;
   Ran json = ninepegs({"lint", (folder / "odd.pegs").string(), "--json"});
-  EXPECT_EQ(nlohmann::json::parse(json.out)["remarks"].size(), 10u) << json.out;
+  EXPECT_EQ(readJson(json.out)["remarks"].size(), 10u) << json.out;
   Ran stuck = ninepegs({"lint", std::string(NINEPEGS_SOURCE) + "/examples/faulty/no-end.pegs"});
   EXPECT_TRUE(has(unwrapped(stuck.out), "a side had no move and no end held")) << stuck.out;
 }
@@ -148,7 +148,7 @@ TEST(Show, AsASideHidesSecretPieces) {
   EXPECT_FALSE(has(slate.out, "  1  F  F")) << slate.out;
   EXPECT_FALSE(has(slate.out, "FFFFF5/10"));  // nor in the position's text
   Ran json = ninepegs({"show", "battleship", "--after", moves, "--as", "Amber", "--json"});
-  EXPECT_EQ(nlohmann::json::parse(json.out)["pieces"].size(), 5u) << json.out;
+  EXPECT_EQ(readJson(json.out)["pieces"].size(), 5u) << json.out;
   EXPECT_EQ(ninepegs({"show", "battleship", "--as", "Ambre"}).exitCode, 2);
 }
 
@@ -205,5 +205,5 @@ TEST(Fen, FaultsAreNamed) {
   EXPECT_TRUE(has(elsewhere.err, "move 1")) << elsewhere.err;
 }
 
-}  // namespace
+}  // namespace sheets_test
 }  // namespace ninepegs::test

@@ -4,19 +4,18 @@
 #include <cstdlib>
 #include <filesystem>
 #include <fstream>
-#include <nlohmann/json.hpp>
 #include <set>
 
 #include "support/folder.hpp"
+#include "support/json.hpp"
 #include "support/program.hpp"
 
 namespace ninepegs {
-namespace {
+namespace vectors_test {
 
 using test::Folder;
 using test::ninepegs;
 using test::Ran;
-using Json = nlohmann::json;
 
 const std::string source = NINEPEGS_SOURCE;
 
@@ -27,7 +26,7 @@ bool runs(const std::string& command) {
 std::vector<Json> linesOf(const std::string& path) {
   std::vector<Json> out;
   std::ifstream in(path);
-  for (std::string line; std::getline(in, line);) out.push_back(Json::parse(line));
+  for (std::string line; std::getline(in, line);) out.push_back(readJson(line));
   return out;
 }
 
@@ -63,7 +62,7 @@ TEST(Vectors, TellWhatTheSheetSays) {
         moves += (moves.empty() ? "" : ", ") + move.get<std::string>();
       std::vector<std::string> words = {"moves", game, "--json"};
       if (!moves.empty()) words.insert(words.end(), {"--after", moves});
-      Json told = Json::parse(ninepegs(words).out);
+      Json told = readJson(ninepegs(words).out);
       std::set<std::string> legal;
       for (const Json& move : told["moves"])
         legal.insert(move.is_object() ? move["move"].get<std::string>() : move.get<std::string>());
@@ -103,5 +102,5 @@ TEST(Vectors, RefusesWhatItCannotWrite) {
   EXPECT_FALSE(std::filesystem::exists(folder / "x"));
 }
 
-}  // namespace
+}  // namespace vectors_test
 }  // namespace ninepegs

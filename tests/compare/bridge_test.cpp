@@ -7,7 +7,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::compare {
-namespace {
+namespace bridge_test {
 
 Bridge read(const Game& game, const std::string& text) {
   return Bridge::read(game, text, "map.json");
@@ -74,5 +74,5 @@ TEST(Probes, AreNoLegalMoves) {
   }
 }
 
-}  // namespace
+}  // namespace bridge_test
 }  // namespace ninepegs::compare

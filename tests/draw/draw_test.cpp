@@ -9,7 +9,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::draw {
-namespace {
+namespace draw_test {
 
 std::string bytes(const std::filesystem::path& path) {
   return readFile(path, 10'000'000);
@@ -141,5 +141,5 @@ TEST(PlayCharts, ShowASeries) {
   EXPECT_NE(seriesChart(*game, who, series), drawn);
 }
 
-}  // namespace
+}  // namespace draw_test
 }  // namespace ninepegs::draw

@@ -8,7 +8,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::engines {
-namespace {
+namespace engine_opponents_test {
 
 const std::string python =
     "program:python3 " + std::string(NINEPEGS_SOURCE) + "/examples/programs/python/othello.py";
@@ -120,5 +120,5 @@ TEST(Engines, TextsAreReadAsTheyStand) {
     EXPECT_THROW(makeOpponent(wrong, "WHO"), BadInput) << wrong;
 }
 
-}  // namespace
+}  // namespace engine_opponents_test
 }  // namespace ninepegs::engines

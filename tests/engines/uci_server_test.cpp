@@ -10,7 +10,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::engines {
-namespace {
+namespace uci_server_test {
 
 struct Talk {
   std::shared_ptr<const Game> game = test::shipped("chess");
@@ -288,5 +288,5 @@ TEST(UciServer, PlaysGamesAsWindowsDo) {
   }
 }
 
-}  // namespace
+}  // namespace uci_server_test
 }  // namespace ninepegs::engines

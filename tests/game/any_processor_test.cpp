@@ -5,7 +5,7 @@
 #include "support/processors.hpp"
 
 namespace ninepegs {
-namespace {
+namespace any_processor_test {
 
 // All that 60 playouts come by: hashes of positions, numbers of moves, results.
 std::vector<std::uint64_t> comesBy(const std::string& sheet) {
@@ -38,5 +38,5 @@ INSTANTIATE_TEST_SUITE_P(Sheets, AnyProcessor,
                          testing::Values("battleship", "chess", "draughts", "five-in-a-row", "hex",
                                          "othello", "tic-tac-toe"));
 
-}  // namespace
+}  // namespace any_processor_test
 }  // namespace ninepegs

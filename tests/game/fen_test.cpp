@@ -7,7 +7,7 @@
 #include "support/plain_chess.hpp"
 
 namespace ninepegs {
-namespace {
+namespace fen_test {
 
 std::string square(int row, int column) {
   return std::string(1, static_cast<char>('a' + column)) + std::to_string(row + 1);
@@ -254,5 +254,5 @@ TEST(Fen, IsToldFromPositionTexts) {
   EXPECT_FALSE(looksLikeFen(""));
 }
 
-}  // namespace
+}  // namespace fen_test
 }  // namespace ninepegs

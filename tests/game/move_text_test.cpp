@@ -3,7 +3,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs {
-namespace {
+namespace move_text_test {
 
 TEST(MoveText, MatchesExactlyThenLoosely) {
   std::shared_ptr<const Game> game = test::shipped("hut-pass");
@@ -89,5 +89,5 @@ TEST(Library, FindsGamesByNameAndPath) {
   EXPECT_NE(message("../sheets/tic-tac-toe").find("no such file"), std::string::npos);
 }
 
-}  // namespace
+}  // namespace move_text_test
 }  // namespace ninepegs

@@ -11,7 +11,7 @@
 #include "support/live.hpp"
 
 namespace ninepegs {
-namespace {
+namespace own_game_test {
 
 // A heap of pegs on the table of the hut: take one, two or three; who takes the last one loses.
 class Heap : public Game {
@@ -184,5 +184,5 @@ TEST(OwnGame, PlaysMatches) {
   }
 }
 
-}  // namespace
+}  // namespace own_game_test
 }  // namespace ninepegs

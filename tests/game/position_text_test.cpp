@@ -1,7 +1,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs {
-namespace {
+namespace position_text_test {
 
 TEST(PositionText, RoundTripsThroughRandomGames) {
   for (const std::string& name : test::shippedLibrary().names()) {
@@ -229,5 +229,5 @@ TEST(PositionText, HolesAreUnderscores) {
   EXPECT_THROW(game->readPosition("oo./_x_/._s", "test"), BadInput);
 }
 
-}  // namespace
+}  // namespace position_text_test
 }  // namespace ninepegs

@@ -11,7 +11,7 @@
 #include "support/plain_games.hpp"
 
 namespace ninepegs {
-namespace {
+namespace sheet_game_test {
 
 std::vector<std::string> sorted(std::vector<std::string> texts) {
   std::sort(texts.begin(), texts.end());
@@ -292,5 +292,5 @@ TEST(SheetGame, WasAKindIsWhereItsPiecesStood) {
   }
 }
 
-}  // namespace
+}  // namespace sheet_game_test
 }  // namespace ninepegs

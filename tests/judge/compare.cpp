@@ -116,7 +116,8 @@ class Comparison {
              fmt::format("{}, only here: {}", slow.size(), only(slowSorted, fastSorted)),
              fmt::format("{}, only here: {}", fast.size(), only(fastSorted, slowSorted)));
       }
-      if (made.empty()) return;
+      out_.moves += made.size();
+      if (made.empty() || out_.moves > options_.moves) return;
       std::uint32_t chosen = stream.below(static_cast<std::uint32_t>(made.size()));
       auto way = std::find(slow.begin(), slow.end(), made[chosen].key);
       path_.push_back(made[chosen].texts.text);

@@ -14,13 +14,14 @@ struct CompareOptions {
   std::uint64_t seed = 1;
   int games = 3;
   int plies = 12;
+  std::uint64_t moves = ~0ull;  // no further position is looked at once so many were compared
   bool cases = true;
   FormUses* uses = nullptr;
 };
 
 struct Compared {
   std::string difference;  // empty: none was found
-  std::uint64_t positions = 0;
+  std::uint64_t positions = 0, moves = 0;
   bool refused = false;  // no sheet: `difference` is empty
   bool tooMuch = false;  // one of the two gave up on a position
 };

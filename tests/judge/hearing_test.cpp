@@ -5,7 +5,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs {
-namespace {
+namespace hearing_test {
 
 // Random games; the numbers of all texts that were met, with the texts.
 struct Met {
@@ -92,5 +92,5 @@ TEST(Hearing, IsOfWholeTexts) {
   EXPECT_NE(hearing->of(position, moves[0]).seen, hearing->of(position, moves[1]).seen);
 }
 
-}  // namespace
+}  // namespace hearing_test
 }  // namespace ninepegs

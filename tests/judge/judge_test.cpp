@@ -5,9 +5,10 @@
 #include "judge/generate.hpp"
 #include "support/games.hpp"
 #include "support/live.hpp"
+#include "support/many.hpp"
 
 namespace ninepegs::judge {
-namespace {
+namespace judge_test {
 
 std::vector<std::string> sheetsIn(const std::string& folder) {
   std::vector<std::string> out;
@@ -58,8 +59,8 @@ class DrawnSheets : public testing::TestWithParam<int> {};
 TEST_P(DrawnSheets, AreTheSame) {
   int played = 0;
   std::uint64_t positions = 0;
-  for (std::uint64_t number = static_cast<std::uint64_t>(GetParam()) * 1000; played < 30;
-       ++number) {
+  for (std::uint64_t number = static_cast<std::uint64_t>(GetParam()) * 1000;
+       played < test::many(15, 30); ++number) {
     Generated one = generateSheet(7, number);
     CompareOptions options;
     options.seed = number;
@@ -95,15 +96,16 @@ TEST_P(Corpus, IsTheSame) {
     CompareOptions options;
     options.games = 2;
     options.plies = 6;
+    options.moves = test::many<std::uint64_t>(2000, ~0ull);
     EXPECT_EQ(compare(*game, text, options).difference, "");
     for (const auto& [name, says] : game->info().variants)
       EXPECT_EQ(compare(text, name, options).difference, "") << name;
-    for (std::uint64_t number = 0; number < 4; ++number)
+    for (std::uint64_t number = 0; number < test::many(2u, 4u); ++number)
       EXPECT_EQ(test::liveParted(*game, Stream(1, number), 20), "");
   }
 }
 
 INSTANTIATE_TEST_SUITE_P(Sheets, Corpus, testing::ValuesIn(sheetsIn("tests/corpus")), nameOf);
 
-}  // namespace
+}  // namespace judge_test
 }  // namespace ninepegs::judge

@@ -4,7 +4,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs {
-namespace {
+namespace kept_symmetries_test {
 
 // The positions behind all moves, in no order.
 std::vector<std::uint64_t> behind(const SheetGame& game, const Position& position,
@@ -108,5 +108,5 @@ TEST(KeptSymmetries, AreLostByOneWord) {
             1u);
 }
 
-}  // namespace
+}  // namespace kept_symmetries_test
 }  // namespace ninepegs

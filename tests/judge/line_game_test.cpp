@@ -6,7 +6,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs {
-namespace {
+namespace line_game_test {
 
 using play::LineLive;
 
@@ -264,5 +264,5 @@ TEST(LineGame, HoldsForDrawnSets) {
   EXPECT_GT(needing, 100);
 }
 
-}  // namespace
+}  // namespace line_game_test
 }  // namespace ninepegs

@@ -10,7 +10,7 @@
 #include "ninepegs/verify/questions.hpp"
 
 namespace ninepegs::judge {
-namespace {
+namespace judge_mutants_test {
 
 // Nothing is thrown, whatever a mutant does, and the questions, kept as cases, pass on the sheet.
 TEST(MutantsOfDrawnSheets, QuestionsPassOnTheSheet) {
@@ -50,5 +50,5 @@ TEST(MutantsOfDrawnSheets, QuestionsPassOnTheSheet) {
   EXPECT_GT(questions, 8u);
 }
 
-}  // namespace
+}  // namespace judge_mutants_test
 }  // namespace ninepegs::judge

@@ -10,7 +10,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::play {
-namespace {
+namespace lapses_test {
 
 // One ply is looked at whatever the limits are, and no level draws another move where it wins.
 TEST(Lapses, AWinAtOnceIsNeverMissed) {
@@ -202,5 +202,5 @@ TEST(Lapses, WithoutLimitsHeavyRulesAreBounded) {
             5'000u);
 }
 
-}  // namespace
+}  // namespace lapses_test
 }  // namespace ninepegs::play

@@ -6,7 +6,7 @@
 #include "support/plain_games.hpp"
 
 namespace ninepegs::play {
-namespace {
+namespace margins_test {
 
 // What the first side leads by at an end.
 using Lead = std::int64_t (*)(const Game&, const Position&);
@@ -219,5 +219,5 @@ TEST(Margins, AreForGamesThatALeadDecides) {
       "  leader in count mine wins \"more\" or draw \"level\" when no empty\n")));
 }
 
-}  // namespace
+}  // namespace margins_test
 }  // namespace ninepegs::play

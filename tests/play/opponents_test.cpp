@@ -1,12 +1,14 @@
 #include <algorithm>
+#include <functional>
 #include <map>
+#include <set>
 
 #include "ninepegs/play/match.hpp"
 #include "support/games.hpp"
 #include "support/plain_games.hpp"
 
 namespace ninepegs::play {
-namespace {
+namespace opponents_test {
 
 struct Score {
   int wins[2] = {0, 0};
@@ -30,14 +32,42 @@ Score match(const Game& game, const char* first, const char* second, int games) 
   return score;
 }
 
+// Whatever the other side plays: each position that it comes to is looked at once.
 TEST(Search, NeverLosesTicTacToe) {
   std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
-  Score first = match(*game, "search", "random", 400);
-  EXPECT_EQ(first.wins[1], 0);
-  EXPECT_GT(first.wins[0], 360);
-  Score second = match(*game, "random", "search", 400);
-  EXPECT_EQ(second.wins[0], 0);
-  EXPECT_GT(second.wins[1], 280);
+  for (int own : {0, 1}) {
+    std::unique_ptr<Opponent> search = makeOpponent("search", "test");
+    std::set<std::string> seen;
+    int ends[3] = {0, 0, 0};  // won by the one, the other, nobody
+    std::function<void(const Position&)> follow = [&](const Position& position) {
+      if (!seen.insert(game->positionText(position)).second) return;
+      if (game->ended(position)) {
+        ++ends[game->result(position).kind == ResultKind::win ? game->result(position).winner : 2];
+        return;
+      }
+      Stream stream(5, seen.size());
+      MoveList moves;
+      if (game->toMove(position) == own)
+        moves.push_back(search->choose(*game, position, stream).move);
+      else
+        game->listMoves(position, moves);
+      for (const Move& move : moves) {
+        Position next = position;
+        game->apply(next, move);
+        follow(next);
+      }
+    };
+    follow(game->start());
+    EXPECT_EQ(ends[1 - own], 0) << "as side " << own;
+    EXPECT_GT(ends[own], 10);
+    EXPECT_GT(ends[2], 0);
+  }
+}
+
+TEST(Search, WinsWhereItCan) {
+  std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
+  EXPECT_GT(match(*game, "search", "random", 40).wins[0], 32);
+  EXPECT_GT(match(*game, "random", "search", 40).wins[1], 24);
 }
 
 TEST(Search, DrawsTicTacToeAgainstItself) {
@@ -316,5 +346,5 @@ TEST(Search, WinsBasicEndings) {
   }
 }
 
-}  // namespace
+}  // namespace opponents_test
 }  // namespace ninepegs::play

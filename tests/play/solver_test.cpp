@@ -9,7 +9,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::play {
-namespace {
+namespace solver_test {
 
 // Behind so many plies of a random game. Requires that none ends sooner.
 Position drawnPosition(const Game& game, std::uint64_t seed, std::uint64_t number, int plies) {
@@ -314,5 +314,5 @@ TEST(Solver, AgreesWithConnectFourByHand) {
   EXPECT_GT(wins, 5);
 }
 
-}  // namespace
+}  // namespace solver_test
 }  // namespace ninepegs::play

@@ -6,9 +6,10 @@
 #include "ninepegs/play/playout_tree.hpp"
 #include "ninepegs/report/thinking_text.hpp"
 #include "support/games.hpp"
+#include "support/many.hpp"
 
 namespace ninepegs::play {
-namespace {
+namespace thinking_test {
 
 const char* const sawing =
     "game sawing\nsides Amber and Slate\nboard square 4 x 4\npiece peg a s\nmark gone\n"
@@ -149,7 +150,7 @@ TEST(Playouts, WhatIsProvedHolds) {
 TEST(Playouts, WhatIsProvedHoldsOfMovesInParts) {
   std::shared_ptr<const Game> game = test::fromText(sawing);
   int solved = 0, wide = 0, number = 0;
-  for (const Position& from : drawn(*game, 8, 4)) {
+  for (const Position& from : drawn(*game, test::many(6, 8), 4)) {
     Stream stream(5, static_cast<std::uint64_t>(number));
     std::unique_ptr<Opponent> playouts =
         makePlayouts({.playouts = 15'000, .threads = 1 + number++ % 2});
@@ -172,7 +173,7 @@ TEST(Playouts, WhatIsProvedHoldsOfMovesInParts) {
       game->apply(position, choice.move);
     }
   }
-  EXPECT_GT(solved, 20);
+  EXPECT_GT(solved, test::many(10, 20));
   EXPECT_GT(wide, 0);
 }
 
@@ -424,5 +425,5 @@ TEST(Thinking, LinesEndWhereNothingIsTaken) {
   EXPECT_EQ(open, 0);
 }
 
-}  // namespace
+}  // namespace thinking_test
 }  // namespace ninepegs::play

@@ -7,7 +7,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::play {
-namespace {
+namespace threads_test {
 
 // Nothing that two threads write at once is taken for an entry.
 TEST(PositionTable, TakesTwoThreads) {
@@ -151,5 +151,5 @@ TEST(Playouts, TheTreeGoesOn) {
   EXPECT_EQ(tree.chosen().line.size(), 1u);
 }
 
-}  // namespace
+}  // namespace threads_test
 }  // namespace ninepegs::play

@@ -7,7 +7,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::play {
-namespace {
+namespace tuning_test {
 
 // One column that is 0 or 1: the weights are the logs of the odds.
 TEST(Logistic, IsTheLogOfTheOdds) {
@@ -157,5 +157,5 @@ TEST(Tuning, Stops) {
   EXPECT_TRUE(tuned.worth.empty());
 }
 
-}  // namespace
+}  // namespace tuning_test
 }  // namespace ninepegs::play

@@ -6,7 +6,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::play {
-namespace {
+namespace worked_out_test {
 
 // A shipped sheet without its measure.
 std::shared_ptr<const Game> unmeasured(const std::string& name) {
@@ -93,5 +93,5 @@ TEST(WorkedOut, SeesLinesThatGrow) {
   }
 }
 
-}  // namespace
+}  // namespace worked_out_test
 }  // namespace ninepegs::play

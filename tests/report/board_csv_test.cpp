@@ -6,7 +6,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::report {
-namespace {
+namespace board_csv_test {
 
 // What a board that somebody hands over comes to.
 std::string judged(const Game& game, const std::string& text) {
@@ -97,5 +97,5 @@ TEST(BoardCsv, IsRefusedWithItsPlace) {
                BadInput);
 }
 
-}  // namespace
+}  // namespace board_csv_test
 }  // namespace ninepegs::report

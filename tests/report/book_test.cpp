@@ -10,7 +10,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::report {
-namespace {
+namespace report_book_test {
 
 Book bookOf(const SheetGame& game, std::uint64_t seed = 1) {
   return makeBook(game,
@@ -125,5 +125,5 @@ TEST(Book, DocumentsAreTheSameBytes) {
   EXPECT_GT(pages(many), 3 * std::max<std::size_t>(pages(one), 1));
 }
 
-}  // namespace
+}  // namespace report_book_test
 }  // namespace ninepegs::report

@@ -9,7 +9,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::report {
-namespace {
+namespace pictures_test {
 
 std::string picture(const Game& game, const Position& position) {
   Paint plain;
@@ -223,5 +223,5 @@ TEST(Pictures, Flipped) {
   }
 }
 
-}  // namespace
+}  // namespace pictures_test
 }  // namespace ninepegs::report

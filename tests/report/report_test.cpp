@@ -1,4 +1,3 @@
-#include <nlohmann/json.hpp>
 #include <set>
 
 #include "ninepegs/base/text.hpp"
@@ -10,9 +9,10 @@
 #include "ninepegs/report/markup.hpp"
 #include "ninepegs/report/moves_from.hpp"
 #include "support/games.hpp"
+#include "support/json.hpp"
 
 namespace ninepegs::report {
-namespace {
+namespace report_test {
 
 TEST(Markup, WhateverTheBytesAre) {
   EXPECT_EQ(escaped("a<b & \"c\"\n\t\x01"), "a&lt;b &amp; &quot;c&quot;\n??");
@@ -65,16 +65,14 @@ TEST(MovesFrom, SaysWhyThereAreNone) {
             (std::vector<std::string>{"c1-b2", "c1-d2", "c1^c3"}));
 }
 
-using Json = nlohmann::json;
-
 TEST(Json, MovesHasItsKeys) {
   std::shared_ptr<const Game> game = test::shipped("tic-tac-toe");
-  Json open = Json::parse(movesJson(*game, test::after(*game, "5"), -1));
+  Json open = readJson(movesJson(*game, test::after(*game, "5"), -1));
   EXPECT_EQ(open["game"], "tic-tac-toe");
   EXPECT_EQ(open["to_move"], "Nought");
   EXPECT_TRUE(open["result"].is_null());
   EXPECT_EQ(open["moves"], Json({"1", "2", "3", "4", "6", "7", "8", "9"}));
-  Json over = Json::parse(movesJson(*game, test::after(*game, "1, 4, 2, 5, 3"), -1));
+  Json over = readJson(movesJson(*game, test::after(*game, "1, 4, 2, 5, 3"), -1));
   EXPECT_EQ(over["result"],
             Json({{"kind", "win"}, {"winner", "Cross"}, {"name", "three in a line"}}));
   EXPECT_TRUE(over["moves"].empty());
@@ -85,7 +83,7 @@ TEST(Json, CountHasItsKeys) {
   verify::CountOptions options;
   options.depth = 9;
   options.ends = options.positions = true;
-  Json json = Json::parse(
+  Json json = readJson(
       countJson(*game, game->start(), options, verify::count(*game, game->start(), options), 0.5));
   EXPECT_EQ(json["depth"], 9);
   EXPECT_EQ(json["sequences"], 127872);
@@ -101,7 +99,7 @@ TEST(Json, CheckHasItsKeys) {
   options.playouts = 500;
   options.seed = 4;
   verify::CheckReport report = verify::check(*game, options);
-  Json json = Json::parse(checkJson(*game, options, report));
+  Json json = readJson(checkJson(*game, options, report));
   EXPECT_EQ(json["seed"], 4);
   EXPECT_EQ(json["playouts"], 500);
   std::uint64_t games = 0;
@@ -139,7 +137,7 @@ TEST(Sarif, HasWhatTheStandardRequires) {
   options.playouts = 200;
   options.remarks = true;
   verify::CheckReport report = verify::check(*game, options);
-  Json sarif = Json::parse(sarifJson(*game, options, report, "1.2.3"));
+  Json sarif = readJson(sarifJson(*game, options, report, "1.2.3"));
   EXPECT_EQ(sarif["version"], "2.1.0");
   ASSERT_EQ(sarif["runs"].size(), 1u);
   const Json& run = sarif["runs"][0];
@@ -209,5 +207,5 @@ TEST(CheckText, SaysWhatWasSeen) {
     EXPECT_NE(text.find(part), std::string::npos) << part << "\n" << text;
 }
 
-}  // namespace
+}  // namespace report_test
 }  // namespace ninepegs::report

@@ -10,7 +10,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::play {
-namespace {
+namespace thinking_text_test {
 
 // However narrow the terminal is, no line goes past its edge; a wide one shows more of each line.
 TEST(ThinkingText, KeepsToTheWidth) {
@@ -39,5 +39,5 @@ TEST(ThinkingText, KeepsToTheWidth) {
   }
 }
 
-}  // namespace
+}  // namespace thinking_text_test
 }  // namespace ninepegs::play

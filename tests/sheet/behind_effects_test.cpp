@@ -4,7 +4,7 @@
 #include "support/checked.hpp"
 
 namespace ninepegs {
-namespace {
+namespace behind_effects_test {
 
 using Texts = std::vector<std::string>;
 
@@ -144,5 +144,5 @@ TEST(BehindEffects, MeasuresAreNotMixedUpByWhatIsAskedOnTheWay) {
   EXPECT_EQ(moves(*game), Texts{"c1"});
 }
 
-}  // namespace
+}  // namespace behind_effects_test
 }  // namespace ninepegs

@@ -5,7 +5,7 @@
 #include "ninepegs/base/limits.hpp"
 
 namespace ninepegs::sheet {
-namespace {
+namespace blocks_test {
 
 struct Read {
   std::vector<Block> blocks;
@@ -148,5 +148,5 @@ TEST(Blocks, OverlongLinesAreTold) {
   EXPECT_EQ(sheet.found[0].place.line, 2);
 }
 
-}  // namespace
+}  // namespace blocks_test
 }  // namespace ninepegs::sheet

@@ -3,7 +3,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs {
-namespace {
+namespace docs_test {
 
 std::vector<std::string> samples(const std::string& file) {
   std::string text = readFile(std::string(NINEPEGS_SOURCE) + "/" + file, 1'000'000);
@@ -70,5 +70,5 @@ TEST(Docs, LimitsAreTheOnesInForce) {
     EXPECT_NE(text.find(number, text.find("## Limits")), std::string::npos) << number;
 }
 
-}  // namespace
+}  // namespace docs_test
 }  // namespace ninepegs

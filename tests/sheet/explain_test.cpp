@@ -7,7 +7,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::sheet {
-namespace {
+namespace explain_test {
 
 // All sentences of a part; those of the sheet as a whole if no heading is given.
 std::string said(const SheetGame& game, const std::string& heading = "") {
@@ -171,5 +171,5 @@ TEST(ExplainSheets, TheJsonHoldsTheSameSentences) {
   EXPECT_NE(said(*game, "The start").find("White has 16 pieces"), std::string::npos);
 }
 
-}  // namespace
+}  // namespace explain_test
 }  // namespace ninepegs::sheet

@@ -4,7 +4,7 @@
 #include "ninepegs/sheet/syntax/parser.hpp"
 
 namespace ninepegs::sheet {
-namespace {
+namespace expression_test {
 
 std::string read(const std::string& text) {
   Source source("test", text);
@@ -84,5 +84,5 @@ TEST(Expression, NestingHasALimit) {
   EXPECT_EQ(read(nots + "stuck").substr(0, 8), "! this i");
 }
 
-}  // namespace
+}  // namespace expression_test
 }  // namespace ninepegs::sheet

@@ -9,7 +9,7 @@
 #include "ninepegs/base/random.hpp"
 
 namespace ninepegs::sheet {
-namespace {
+namespace fills_test {
 
 // A board of so many columns and rows, by hand.
 struct Board {
@@ -86,5 +86,5 @@ TEST(Fills, AreWhatWalkingFinds) {
     }
 }
 
-}  // namespace
+}  // namespace fills_test
 }  // namespace ninepegs::sheet

@@ -6,7 +6,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::sheet {
-namespace {
+namespace language_test {
 
 // A sheet on a board with pegs and saws, around the given lines; it ends when Amber holds a1 no
 // more and nothing else.
@@ -264,5 +264,5 @@ TEST(Language, RepetitionCountsTheStart) {
       "third time");
 }
 
-}  // namespace
+}  // namespace language_test
 }  // namespace ninepegs::sheet

@@ -6,7 +6,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs {
-namespace {
+namespace meaning_test {
 
 struct Plain {
   int columns, rows;
@@ -391,5 +391,5 @@ TEST(Conditions, BetweenAndBeyond) {
   EXPECT_EQ(holds("beyond c3 from a1 in d4", at), 1);
 }
 
-}  // namespace
+}  // namespace meaning_test
 }  // namespace ninepegs

@@ -9,7 +9,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs {
-namespace {
+namespace messages_kept_test {
 
 struct Slip {
   const char* lines;
@@ -293,5 +293,5 @@ TEST(MessagesKept, DifferentConditionsHaveDifferentSentences) {
   EXPECT_GT(said.size(), 1000u);
 }
 
-}  // namespace
+}  // namespace messages_kept_test
 }  // namespace ninepegs

@@ -3,7 +3,7 @@
 #include "support/live.hpp"
 
 namespace ninepegs {
-namespace {
+namespace messages_test {
 
 struct Wrong {
   const char* lines;    // put into a sheet that is right without them; they begin on line 6
@@ -313,5 +313,5 @@ TEST(Messages, DamagedSheetsNeverCrash) {
   EXPECT_GT(refused, 100);
 }
 
-}  // namespace
+}  // namespace messages_test
 }  // namespace ninepegs

@@ -5,7 +5,7 @@
 #include "support/checked.hpp"
 
 namespace ninepegs {
-namespace {
+namespace odd_company_test {
 
 using Texts = std::vector<std::string>;
 
@@ -317,5 +317,5 @@ TEST(OddCompany, AWinWithAnotherMoveIsTheMoversAndShown) {
   EXPECT_EQ(report.findings[0].moves.size(), 3u);
 }
 
-}  // namespace
+}  // namespace odd_company_test
 }  // namespace ninepegs

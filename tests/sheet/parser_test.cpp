@@ -8,7 +8,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::sheet {
-namespace {
+namespace parser_test {
 
 const char* const everything = R"(game box
 title "A box"
@@ -253,5 +253,5 @@ TEST(Checker, EveryStatementHasItsLine) {
   EXPECT_EQ(sheet.statements[3].role, rules::StatementInfo::Role::end);
 }
 
-}  // namespace
+}  // namespace parser_test
 }  // namespace ninepegs::sheet

@@ -6,7 +6,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs {
-namespace {
+namespace picture_test {
 
 const std::string sheet =
     "game odd\nsides Amber and Slate\nboard square 5 x 5\npiece peg o x\npiece saw s t\n"
@@ -95,5 +95,5 @@ TEST(Picture, ExamplesHoldNoFault) {
   }
 }
 
-}  // namespace
+}  // namespace picture_test
 }  // namespace ninepegs

@@ -13,7 +13,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs {
-namespace {
+namespace printer_test {
 
 // Programs without the lines that they come from.
 std::string programOf(const SheetGame& game) {
@@ -157,5 +157,5 @@ TEST(Printer, AGameIsMadeFromRules) {
   playInStep(*game, *again, 3);
 }
 
-}  // namespace
+}  // namespace printer_test
 }  // namespace ninepegs

@@ -12,7 +12,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::sheet {
-namespace {
+namespace program_test {
 
 Program compiled(const std::string& text, bool coverage = false, const std::string& variant = {}) {
   auto source = std::make_shared<const Source>("test.pegs", text);
@@ -40,12 +40,14 @@ std::vector<Op> routine(const Program& program, int at) {
 TEST(Program, EveryInstructionHasANameAndAMeaning) {
   std::set<std::string> names;
   int count = 0;
-#define NINEPEGS_TEST(op, does, text)      \
-  EXPECT_EQ(name(Op::op), #op);            \
-  EXPECT_FALSE(meaning(Op::op).empty());   \
-  names.insert(std::string(name(Op::op))); \
-  ++count;
-  NINEPEGS_INSTRUCTIONS(NINEPEGS_TEST)
+#define NINEPEGS_TEST(op, does, text) {Op::op, #op},
+  for (const auto& [op, called] :
+       std::vector<std::pair<Op, const char*>>{NINEPEGS_INSTRUCTIONS(NINEPEGS_TEST)}) {
+    EXPECT_EQ(name(op), called);
+    EXPECT_FALSE(meaning(op).empty()) << called;
+    names.insert(std::string(name(op)));
+    ++count;
+  }
 #undef NINEPEGS_TEST
   EXPECT_EQ(static_cast<int>(names.size()), count);
 }
@@ -149,5 +151,5 @@ TEST(Machine, ConstructionAndPositionAreSeparate) {
   EXPECT_EQ(count.total, 8u);
 }
 
-}  // namespace
+}  // namespace program_test
 }  // namespace ninepegs::sheet

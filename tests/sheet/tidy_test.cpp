@@ -7,7 +7,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::sheet {
-namespace {
+namespace tidy_test {
 
 std::string tidy(const std::string& text) {
   return tidied(Source("test.pegs", text));
@@ -132,5 +132,5 @@ TEST(TidyText, DamagedTextsAreRefusedOrTidiedForGood) {
   }
 }
 
-}  // namespace
+}  // namespace tidy_test
 }  // namespace ninepegs::sheet

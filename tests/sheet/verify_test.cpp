@@ -7,7 +7,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::sheet {
-namespace {
+namespace verify_test {
 
 std::string joinedFaults(const Program& program) {
   return joined(unsound(program), "\n");
@@ -70,15 +70,22 @@ TEST(Verify, EveryInstructionHasRoles) {
   auto says = [](std::string_view text, const char* what) {
     return text.find(what) != std::string_view::npos;
   };
-#define NINEPEGS_TEST(op, does, text)                                                            \
-  EXPECT_EQ(roles(Op::op).size(), 5u) << #op;                                                    \
-  EXPECT_EQ(says(text, "go on at n") || says(text, "turnOver"), roles(Op::op)[4] == 'j') << #op; \
-  EXPECT_LE(says(text, "a = "),                                                                  \
-            std::string_view("SIV").find(roles(Op::op)[0]) != std::string_view::npos)            \
-      << #op;
-  NINEPEGS_INSTRUCTIONS(NINEPEGS_TEST)
+  struct Row {
+    Op op;
+    const char* name;
+    std::string_view text;
+  };
+#define NINEPEGS_TEST(op, does, text) {Op::op, #op, text},
+  for (const Row& row : std::vector<Row>{NINEPEGS_INSTRUCTIONS(NINEPEGS_TEST)}) {
+    EXPECT_EQ(roles(row.op).size(), 5u) << row.name;
+    EXPECT_EQ(says(row.text, "go on at n") || says(row.text, "turnOver"), roles(row.op)[4] == 'j')
+        << row.name;
+    EXPECT_LE(says(row.text, "a = "),
+              std::string_view("SIV").find(roles(row.op)[0]) != std::string_view::npos)
+        << row.name;
+  }
 #undef NINEPEGS_TEST
 }
 
-}  // namespace
+}  // namespace verify_test
 }  // namespace ninepegs::sheet

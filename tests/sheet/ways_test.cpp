@@ -9,7 +9,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::sheet {
-namespace {
+namespace ways_test {
 
 using Texts = std::set<std::string>;
 
@@ -251,5 +251,5 @@ TEST(Ways, LinesEqualWalking) {
   }
 }
 
-}  // namespace
+}  // namespace ways_test
 }  // namespace ninepegs::sheet

@@ -3,7 +3,6 @@
 // a run goes on with --from where another one was stopped.
 #include <fmt/format.h>
 
-#include <CLI/CLI.hpp>
 #include <filesystem>
 #include <fstream>
 #include <map>
@@ -12,12 +11,12 @@
 #include "judge/generate.hpp"
 #include "judge/same_games.hpp"
 #include "ninepegs/base/files.hpp"
-#include "ninepegs/base/parallel.hpp"
 #include "ninepegs/sheet/program/verify.hpp"
 #include "ninepegs/sheet/text/tidy.hpp"
 #include "ninepegs/sheet/words/explain.hpp"
 #include "ninepegs/verify/lint.hpp"
 #include "soak/mutate.hpp"
+#include "soak/options.hpp"
 #include "soak/reduce.hpp"
 #include "soak/rewrite.hpp"
 #include "soak/texts.hpp"
@@ -28,14 +27,6 @@ namespace {
 
 using namespace ninepegs;
 using namespace ninepegs::soak;
-
-struct Options {
-  std::string what = "drawn", keep, source = NINEPEGS_SOURCE, reduce;
-  std::uint64_t seed = 1, from = 0, many = 300, show = ~0ull, stopAfter = ~0ull;
-  int processes = availableThreads(), judgeEach = 1;
-  double hang = 60, slow = 1;
-  bool forms = false, first = false;
-};
 
 using Game = std::shared_ptr<const SheetGame>;
 
@@ -345,25 +336,7 @@ class Soak {
 
 int main(int argc, char** argv) {
   Options options;
-  CLI::App app("Plays sheets beside the slow judge and reads hostile texts.");
-  app.add_option("--what", options.what,
-                 "drawn (sheets drawn at random), mutated (sheets with slips), rewritten (the same "
-                 "rules written another way) or texts (positions, moves, records, opponents)")
-      ->check(CLI::IsMember({"drawn", "mutated", "rewritten", "texts"}));
-  app.add_option("--seed", options.seed, "seed of everything");
-  app.add_option("--from", options.from, "the first number");
-  app.add_option("--many,--sheets", options.many, "how many");
-  app.add_option("--processes", options.processes, "processes at a time");
-  app.add_option("--hang", options.hang, "seconds of work after which a piece hangs");
-  app.add_option("--slow", options.slow, "seconds a sheet may take to be read");
-  app.add_option("--judge-each", options.judgeEach,
-                 "of mutated sheets, every so many are played beside the slow judge");
-  app.add_option("--keep", options.keep, "folder for what is found, with the smallest sheets");
-  app.add_option("--show", options.show, "print the sheet of one number and what is found");
-  app.add_option("--reduce", options.reduce, "print the smallest sheet that shows what FILE shows");
-  app.add_flag("--first", options.first, "stop at the first that is found");
-  app.add_flag("--forms", options.forms, "print how often each form was used");
-  CLI11_PARSE(app, argc, argv);
+  if (int code = readOptions(argc, argv, options); code >= 0) return code;
   if (!options.keep.empty()) std::filesystem::create_directories(options.keep);
   Soak soak(options);
   if (options.show != ~0ull) return soak.show(options.show), 0;

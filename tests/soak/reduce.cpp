@@ -30,7 +30,7 @@ Parts fewer(Parts parts, const std::function<bool(const Parts&)>& shows) {
   }
 }
 
-Parts linesOf(const std::string& text) {
+Parts wholeLinesOf(const std::string& text) {
   Parts out;
   for (std::size_t at = 0; at < text.size();) {
     std::size_t end = text.find('\n', at);
@@ -61,7 +61,7 @@ Parts wordsOf(const std::string& line) {
 std::string reduced(const std::string& text, const std::function<bool(const std::string&)>& shows,
                     int tries) {
   auto tried = [&](const std::string& one) { return tries-- > 0 && shows(one); };
-  Parts lines = linesOf(text);
+  Parts lines = wholeLinesOf(text);
   for (std::size_t before = 0; before != whole(lines).size() && tries > 0;) {
     before = whole(lines).size();
     lines = fewer(lines, [&](const Parts& rest) { return tried(whole(rest)); });

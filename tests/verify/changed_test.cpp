@@ -8,7 +8,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::verify {
-namespace {
+namespace changed_test {
 
 // The saw stands on no board that a game can come to.
 const std::string noSaw =
@@ -76,5 +76,5 @@ TEST(Changed, ReachWhatNoGameDoes) {
     EXPECT_TRUE(reachedAlone(report, report.ways[i]).empty());
 }
 
-}  // namespace
+}  // namespace changed_test
 }  // namespace ninepegs::verify

@@ -9,7 +9,7 @@
 #include "support/plain_games.hpp"
 
 namespace ninepegs::verify {
-namespace {
+namespace check_test {
 
 CheckReport checked(const Game& game, std::uint64_t playouts = 1000, int threads = 2) {
   CheckOptions options;
@@ -338,5 +338,5 @@ TEST(Evidence, MergesInAnyOrder) {
   EXPECT_DOUBLE_EQ(one.lengths.mean(), 17.0 / 3);
 }
 
-}  // namespace
+}  // namespace check_test
 }  // namespace ninepegs::verify

@@ -7,7 +7,7 @@
 #include "support/plain_games.hpp"
 
 namespace ninepegs::verify {
-namespace {
+namespace count_test {
 
 std::uint64_t sequences(const Game& game, int depth, int threads = 2) {
   CountOptions options;
@@ -308,5 +308,5 @@ TEST(Count, TellsTheSameFaultOnAnyNumberOfThreads) {
     }
 }
 
-}  // namespace
+}  // namespace count_test
 }  // namespace ninepegs::verify

@@ -5,7 +5,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::verify {
-namespace {
+namespace edges_test {
 
 const std::string tiles =
     "game tiles\nsides Amber and Slate\nboard hexagon 2\npiece ash A a edges 7 2 5 1 6 3\n"
@@ -83,5 +83,5 @@ TEST(Edges, AreOnTheSetUpCard) {
   EXPECT_TRUE(card);
 }
 
-}  // namespace
+}  // namespace edges_test
 }  // namespace ninepegs::verify

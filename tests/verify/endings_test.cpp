@@ -3,9 +3,10 @@
 #include "ninepegs/sheet/mutation/unclaimed.hpp"
 #include "ninepegs/sheet/rules/printer.hpp"
 #include "support/games.hpp"
+#include "support/many.hpp"
 
 namespace ninepegs::verify {
-namespace {
+namespace endings_test {
 
 const SheetGame& sheetGame(const Game& game) {
   return dynamic_cast<const SheetGame&>(game);
@@ -46,7 +47,7 @@ TEST(Endings, AgreeWithTheSolver) {
   for (const char* name : {"tic-tac-toe", "nim", "hut-pass"}) {
     std::shared_ptr<const Game> game = test::shipped(name);
     int held = 0;
-    for (std::uint64_t number = 0; held < 5 && number < 100; ++number) {
+    for (std::uint64_t number = 0; held < test::many(3, 5) && number < 100; ++number) {
       Stream stream(11, number);
       std::unique_ptr<LivePosition> live = game->live();
       live->setUp(game->start());
@@ -147,5 +148,5 @@ TEST(Endings, WhereNobodyCanForceAWin) {
             ending.every.positions);
 }
 
-}  // namespace
+}  // namespace endings_test
 }  // namespace ninepegs::verify

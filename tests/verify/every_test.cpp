@@ -9,7 +9,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::verify {
-namespace {
+namespace every_test {
 
 EveryReport every(const Game& game, int threads = 2, std::uint64_t memory = 1u << 30) {
   EveryOptions options;
@@ -378,5 +378,5 @@ TEST(PositionStore, KeepsWhatWasAddedWhileItGrows) {
   }
 }
 
-}  // namespace
+}  // namespace every_test
 }  // namespace ninepegs::verify

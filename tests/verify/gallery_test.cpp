@@ -8,7 +8,7 @@
 #include "support/plain_games.hpp"
 
 namespace ninepegs::verify {
-namespace {
+namespace gallery_test {
 
 CheckReport checked(const Game& game, std::uint64_t playouts = 1000) {
   CheckOptions options;
@@ -223,5 +223,5 @@ TEST(Gallery, TheCellFiredAtTwice) {
   EXPECT_EQ(finding->moves[2], finding->moves[4]);
 }
 
-}  // namespace
+}  // namespace gallery_test
 }  // namespace ninepegs::verify

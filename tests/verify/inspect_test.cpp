@@ -5,7 +5,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::verify {
-namespace {
+namespace inspect_test {
 
 std::vector<Fault> faultsAt(const Game& game, const Position& position,
                             const std::string& move = "") {
@@ -92,5 +92,5 @@ TEST(FindingNames, AreDifferent) {
   EXPECT_EQ(names.size(), 8u);
 }
 
-}  // namespace
+}  // namespace inspect_test
 }  // namespace ninepegs::verify

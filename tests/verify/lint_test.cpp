@@ -6,7 +6,7 @@
 #pragma GCC diagnostic ignored "-Wmissing-field-initializers"
 
 namespace ninepegs::verify {
-namespace {
+namespace lint_test {
 
 std::vector<Remark> remarks(const std::string& text, std::uint64_t playouts = 50) {
   LintOptions options;
@@ -288,5 +288,5 @@ TEST(Lint, RemarksResultsThatShout) {
             part));
 }
 
-}  // namespace
+}  // namespace lint_test
 }  // namespace ninepegs::verify

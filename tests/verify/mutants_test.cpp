@@ -11,9 +11,10 @@
 #include "ninepegs/verify/examples.hpp"
 #include "ninepegs/verify/questions.hpp"
 #include "support/games.hpp"
+#include "support/many.hpp"
 
 namespace ninepegs::verify {
-namespace {
+namespace verify_mutants_test {
 
 // A shipped sheet without its cases, invariants and symmetries.
 std::string bare(const std::string& name) {
@@ -195,7 +196,10 @@ class Asked : public testing::TestWithParam<const char*> {};
 TEST_P(Asked, QuestionsKeptAsCasesTellTheirMutants) {
   std::string text = bare(GetParam());
   auto game = test::fromText(text);
-  Mutants mutants(*game, quick());
+  MutantOptions options = quick();
+  bool large = game->info().id == "chess" || game->info().id == "battleship";
+  if (large) options.scenes.most = test::many(50, 200);
+  Mutants mutants(*game, options);
   mutants.run();
   std::vector<Question> questions = chooseQuestions(mutants, {.most = 12});
   ASSERT_GE(questions.size(), 3u);
@@ -280,5 +284,5 @@ TEST(Leaves, ComparesWhatIsSaidBesideThePicture) {
   EXPECT_TRUE(fails("    left 1\n    met b1 c1\n    Slate to move\n"));
 }
 
-}  // namespace
+}  // namespace verify_mutants_test
 }  // namespace ninepegs::verify

@@ -1,6 +1,5 @@
 // A check states nothing that it has not looked at, gives up what takes too long, and says which.
 #include <algorithm>
-#include <nlohmann/json.hpp>
 
 #include "ninepegs/base/stop.hpp"
 #include "ninepegs/report/check_changes.hpp"
@@ -13,11 +12,10 @@
 #include "ninepegs/verify/lint.hpp"
 #include "ninepegs/verify/mutants.hpp"
 #include "support/games.hpp"
+#include "support/json.hpp"
 
 namespace ninepegs::verify {
-namespace {
-
-using Json = nlohmann::ordered_json;
+namespace only_seen_test {
 
 CheckOptions everything(std::uint64_t playouts) {
   CheckOptions out;
@@ -105,7 +103,7 @@ TEST(OnlySeen, AStoppedCheckClaimsNothing) {
   EXPECT_FALSE(has(text, "never"));
   EXPECT_FALSE(has(text, "No fault found."));
   EXPECT_TRUE(has(text, "0 of 500 playouts"));
-  Json json = Json::parse(report::checkJson(*game, options, report, {}));
+  Json json = readJson(report::checkJson(*game, options, report, {}));
   EXPECT_EQ(json["complete"], false);
   EXPECT_TRUE(json["symmetries"].empty());
   EXPECT_TRUE(json["condition_parts"].empty());
@@ -114,7 +112,7 @@ TEST(OnlySeen, AStoppedCheckClaimsNothing) {
   std::size_t tests = test::count(xml, "<testcase ");
   EXPECT_GT(tests, 5u);
   EXPECT_EQ(test::count(xml, "<skipped "), tests - 1) << xml;  // nothing is secret in this game
-  Json sarif = Json::parse(report::sarifJson(*game, options, report, "1"));
+  Json sarif = readJson(report::sarifJson(*game, options, report, "1"));
   EXPECT_EQ(sarif["runs"][0]["invocations"][0]["executionSuccessful"], false);
   std::string page = report::checkPage(*game, options, report, {}, {});
   EXPECT_FALSE(has(page, "No fault found.<"));
@@ -143,7 +141,7 @@ TEST(OnlySeen, MutantsThatWereNotAskedAreNotCounted) {
   EXPECT_EQ(totals.refused + totals.same + totals.missed + totals.byCase, 0u);
   report::MutantsSaid said;
   said.stopped = true;
-  Json json = Json::parse(report::mutantsJson(mutants, said));
+  Json json = readJson(report::mutantsJson(mutants, said));
   EXPECT_TRUE(json["noticedPercent"].is_null());
   EXPECT_EQ(json["mutants"][0]["standing"], "not looked at");
 }
@@ -333,5 +331,5 @@ TEST(OnlySeen, WhatChangedInASheetIsTold) {
   EXPECT_TRUE(has(report::changesText(*one, was, *one, was, report::Paint()), "nothing changed"));
 }
 
-}  // namespace
+}  // namespace only_seen_test
 }  // namespace ninepegs::verify

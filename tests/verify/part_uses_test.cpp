@@ -3,7 +3,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::verify {
-namespace {
+namespace part_uses_test {
 
 const PartUse* found(const std::vector<PartUse>& parts, const std::string& text) {
   for (const PartUse& one : parts)
@@ -94,5 +94,5 @@ TEST(PartUses, TheSameForTheSameSeed) {
   EXPECT_NE(texts(4), texts(5));
 }
 
-}  // namespace
+}  // namespace part_uses_test
 }  // namespace ninepegs::verify

@@ -5,7 +5,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::verify {
-namespace {
+namespace sees_test {
 
 const std::string hiding =
     "game hiding\nsides Amber and Slate\nboard square 3 x 3, one each\npiece peg P secret\n"
@@ -94,5 +94,5 @@ TEST(Sees, IsAskedWhereSlipsShowNowhereElse) {
   EXPECT_GE(told, 4u);
 }
 
-}  // namespace
+}  // namespace sees_test
 }  // namespace ninepegs::verify

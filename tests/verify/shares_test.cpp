@@ -6,7 +6,7 @@
 #include <cmath>
 
 namespace ninepegs::verify {
-namespace {
+namespace shares_test {
 
 TEST(Shares, TablesOfClopperAndPearson) {
   Interval none = shareInterval(0, 10, 0.95);
@@ -28,5 +28,5 @@ TEST(Shares, WhatWasNeverSeenIsRare) {
   EXPECT_EQ(unseenBelow(0, 0.95), 1);
 }
 
-}  // namespace
+}  // namespace shares_test
 }  // namespace ninepegs::verify

@@ -8,7 +8,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::verify {
-namespace {
+namespace symmetries_test {
 
 const Tried* found(const SymmetryTrial& trial, const std::string& name) {
   for (const Tried& one : trial.all)
@@ -202,5 +202,5 @@ TEST(Symmetries, ANamedExchangeIsTested) {
   EXPECT_EQ(report.findings[0].kind, FindingKind::symmetry);
 }
 
-}  // namespace
+}  // namespace symmetries_test
 }  // namespace ninepegs::verify

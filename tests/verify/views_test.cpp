@@ -5,7 +5,7 @@
 #include "support/games.hpp"
 
 namespace ninepegs::verify {
-namespace {
+namespace views_test {
 
 // Each side hides a peg on its own board of nine cells; then they guess in turn. `hidden` is what
 // hiding says, `sees` what each side sees of the other's board.
@@ -146,5 +146,5 @@ TEST(Views, CheckComparesThemBesideItsPlayouts) {
   EXPECT_EQ(check(*test::shipped("tic-tac-toe"), options).viewPairs, 0u);
 }
 
-}  // namespace
+}  // namespace views_test
 }  // namespace ninepegs::verify

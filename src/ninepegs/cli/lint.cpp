@@ -1,10 +1,8 @@
 #include <fmt/format.h>
 
-#include <nlohmann/json.hpp>
-
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/cli/context.hpp"
-#include "ninepegs/report/json_text.hpp"
+#include "ninepegs/engines/json.hpp"
 #include "ninepegs/verify/lint.hpp"
 
 namespace ninepegs::cli {
@@ -28,16 +26,16 @@ void runLint(const LintOptions& options, Context& context) {
   verify::LintReport found = verify::lint(sheet, lint);
   context.exitCode = interrupted() ? exitInterrupted : found.remarks.empty() ? exitFine : exitFault;
   if (options.json) {
-    nlohmann::ordered_json out;
+    Json out;
     out["game"] = game->info().id;
     out["seed"] = lint.seed;
     out["playouts"] = found.playouts;
     out["playouts_asked"] = lint.playouts;
     out["complete"] = found.complete;
-    out["remarks"] = nlohmann::ordered_json::array();
+    out["remarks"] = Json::array();
     for (const verify::Remark& one : found.remarks)
       out["remarks"].push_back({{"line", one.line}, {"message", one.message}, {"hint", one.hint}});
-    print(report::jsonText(out, 2) + "\n");
+    print(jsonText(out, 2) + "\n");
     return;
   }
   std::string out;

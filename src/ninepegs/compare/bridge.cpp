@@ -4,14 +4,12 @@
 
 #include <algorithm>
 #include <cctype>
-#include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/engines/json.hpp"
 
 namespace ninepegs::compare {
 namespace {
-
-using Json = nlohmann::ordered_json;
 
 // The place in a text that a byte stands at.
 Place placeOf(const std::string& text, std::size_t byte, const std::string& source) {
@@ -29,7 +27,7 @@ Place placeOf(const std::string& text, std::size_t byte, const std::string& sour
 
 // Where a key or a value is written; the first place, if several.
 Place placeOf(const std::string& text, const std::string& word, const std::string& source) {
-  std::string quoted = Json(word).dump();
+  std::string quoted = jsonText(Json(word));
   std::size_t at = text.find(quoted);
   if (at == std::string::npos) return placeOf(text, std::size_t{0}, source);
   Place place = placeOf(text, at, source);
@@ -88,7 +86,7 @@ std::size_t cellAt(const Geometry& board, const std::string& text, std::size_t a
 Bridge Bridge::read(const Game& game, const std::string& text, const std::string& source) {
   Json json;
   try {
-    json = Json::parse(text);
+    json = readJson(text);
   } catch (const Json::parse_error& error) {
     throw BadInput(placeOf(text, error.byte == 0 ? 0 : error.byte - 1, source), "this is no JSON",
                    "a map is an object such as {\"moves\": {\"pass\": \"--\"}}");

@@ -3,14 +3,13 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/engines/json.hpp"
 
 namespace ninepegs::compare {
 namespace {
 
-using Json = nlohmann::ordered_json;
 using engines::harmless;
 using engines::RpcChild;
 
@@ -23,15 +22,15 @@ class Program : public Counterpart {
     Json params;
     params["game"] = game_.info().id;
     if (!game_.info().variant.empty()) params["variant"] = game_.info().variant;
-    RpcChild::Answer answer = child_.ask("start", params.dump());
+    RpcChild::Answer answer = child_.ask("start", jsonText(params));
     if (answer.result.empty())
       throw CounterpartFailed("answered \"start\" with an error: " + answer.error);
-    return standing(Json::parse(answer.result));
+    return standing(readJson(answer.result));
   }
 
   std::optional<Standing> play(const std::string& move) override {
     RpcChild::Answer answer = child_.ask("play", moveParams(move));
-    if (!answer.result.empty()) return standing(Json::parse(answer.result));
+    if (!answer.result.empty()) return standing(readJson(answer.result));
     if (answer.ofTheProtocol)
       throw CounterpartFailed("answered \"play\" with an error: " + answer.error);
     return std::nullopt;
@@ -46,7 +45,7 @@ class Program : public Counterpart {
       tellsLegal_ = false;
       return std::nullopt;
     }
-    Json result = Json::parse(answer.result);
+    Json result = readJson(answer.result);
     if (!result.is_boolean())
       throw CounterpartFailed("answered \"legal\" with what is neither true nor false: " +
                               harmless(answer.result));
@@ -54,17 +53,14 @@ class Program : public Counterpart {
   }
 
  private:
-  static std::string moveParams(const std::string& move) {
-    return Json{{"move", move}}.dump(-1, ' ', true, Json::error_handler_t::replace);
-  }
+  static std::string moveParams(const std::string& move) { return asciiJson(Json{{"move", move}}); }
 
   [[noreturn]] static void unclear(const std::string& key, const Json& value) {
-    throw CounterpartFailed(
-        fmt::format("gave a \"{}\" that cannot be understood: {}", key,
-                    harmless(value.dump(-1, ' ', true, Json::error_handler_t::replace))));
+    throw CounterpartFailed(fmt::format("gave a \"{}\" that cannot be understood: {}", key,
+                                        harmless(asciiJson(value))));
   }
   int sideOf(const std::string& key, const Json& value) const {
-    std::string name = value.is_string() ? value.get<std::string>() : value.dump();
+    std::string name = value.is_string() ? value.get<std::string>() : jsonText(value);
     std::optional<int> side = bridge_.side(name);
     if (side) return *side;
     throw CounterpartFailed(
@@ -76,13 +72,13 @@ class Program : public Counterpart {
     Standing out;
     if (!value.is_object())
       throw CounterpartFailed("gave no object that says how the game stands: " +
-                              harmless(value.dump(-1, ' ', true, Json::error_handler_t::replace)));
+                              harmless(asciiJson(value)));
     for (const auto& [key, said] : value.items()) {
       if (key == "moves") {
         if (!said.is_array()) unclear(key, said);
         out.moves.emplace();
         for (const Json& one : said)
-          out.moves->push_back(one.is_string() ? one.get<std::string>() : one.dump());
+          out.moves->push_back(one.is_string() ? one.get<std::string>() : jsonText(one));
         std::sort(out.moves->begin(), out.moves->end());
         out.moves->erase(std::unique(out.moves->begin(), out.moves->end()), out.moves->end());
       } else if (key == "turn") {
@@ -107,7 +103,7 @@ class Program : public Counterpart {
     auto put = [&](Cell cell, const Json& letter) {
       std::string text = letter.is_string() ? letter.get<std::string>()
                          : letter.is_null() ? "."
-                                            : letter.dump();
+                                            : jsonText(letter);
       text = bridge_.letter(text);
       if (!text.empty()) out[board.label(cell)] = text;
     };

@@ -2,27 +2,20 @@
 
 #include <fmt/format.h>
 
-#include <nlohmann/json.hpp>
-
 #include "ninepegs/base/diagnostic.hpp"
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/engines/json.hpp"
 
 namespace ninepegs::engines {
 namespace {
 
-using Json = nlohmann::ordered_json;
-
 constexpr std::int64_t leastOfTheProtocol = -32768, mostOfTheProtocol = -32600;
 constexpr std::size_t ofErrors = 400;  // bytes of a line that it wrote as an error
-
-std::string dumped(const Json& value) {
-  return value.dump(-1, ' ', true, Json::error_handler_t::replace);
-}
 
 std::string errorText(const Json& error) {
   if (error.is_object() && error.contains("message") && error["message"].is_string())
     return harmless(error["message"].get<std::string>());
-  return harmless(dumped(error));
+  return harmless(asciiJson(error));
 }
 
 }  // namespace
@@ -41,9 +34,9 @@ RpcChild::~RpcChild() = default;
 RpcChild::Answer RpcChild::ask(const std::string& method, const std::string& params) {
   if (!child_) child_ = std::make_unique<Child>(command_, limits_);
   Json request = {
-      {"jsonrpc", "2.0"}, {"id", ++id_}, {"method", method}, {"params", Json::parse(params)}};
+      {"jsonrpc", "2.0"}, {"id", ++id_}, {"method", method}, {"params", readJson(params)}};
   std::string line;
-  switch (child_->ask(dumped(request), line)) {
+  switch (child_->ask(asciiJson(request), line)) {
     case Child::Came::line:
       break;
     case Child::Came::stopped:
@@ -57,7 +50,7 @@ RpcChild::Answer RpcChild::ask(const std::string& method, const std::string& par
     case Child::Came::end:
       gone(method);
   }
-  Json answer = Json::parse(line, nullptr, false);
+  Json answer = readJsonOrNone(line);
   if (answer.is_discarded())
     throw ProgramFailed(
         fmt::format("answered \"{}\" with what is no JSON: {}", method, harmless(line)));
@@ -70,7 +63,7 @@ RpcChild::Answer RpcChild::ask(const std::string& method, const std::string& par
                     harmless(line)));
   Answer out;
   if (!answer.contains("error")) {
-    out.result = dumped(answer["result"]);
+    out.result = asciiJson(answer["result"]);
     return out;
   }
   const Json& error = answer["error"];

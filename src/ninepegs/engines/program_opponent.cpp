@@ -1,18 +1,15 @@
 // An opponent that answers JSON-RPC: docs/programs.md.
 #include <fmt/format.h>
 
-#include <nlohmann/json.hpp>
-
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/engines/engine_opponents.hpp"
+#include "ninepegs/engines/json.hpp"
 #include "ninepegs/engines/json_rpc.hpp"
 #include "ninepegs/engines/outside_opponent.hpp"
 #include "ninepegs/game/move_text.hpp"
 
 namespace ninepegs::engines {
 namespace {
-
-using Json = nlohmann::ordered_json;
 
 constexpr double usualSeconds = 30;  // to answer
 
@@ -49,7 +46,8 @@ class ProgramOpponent : public OutsideOpponent {
     RpcChild::Answer answer;
     if (wantsStop(stop_)) return anyMove(game, position);
     try {
-      answer = child_->ask("choose", Json{{"seed", stream.next()}, {"seconds", seconds_}}.dump());
+      answer =
+          child_->ask("choose", jsonText(Json{{"seed", stream.next()}, {"seconds", seconds_}}));
     } catch (const ProgramFailed& failure) {
       if (wantsStop(stop_)) return anyMove(game, position);
       failed(failure.what(), "");
@@ -59,9 +57,9 @@ class ProgramOpponent : public OutsideOpponent {
              answer.code == methodNotFound
                  ? "an opponent answers one method more than `compare` asks for: docs/programs.md"
                  : "");
-    Json said = Json::parse(answer.result);
+    Json said = readJson(answer.result);
     if (said.is_object() && said.contains("move")) said = Json(said["move"]);
-    std::string text = said.is_string() ? said.get<std::string>() : said.dump();
+    std::string text = said.is_string() ? said.get<std::string>() : jsonText(said);
     std::vector<Move> found = matchingMoves(game, position, text);
     if (found.size() != 1)
       failed(fmt::format("chose \"{}\", which is {}", harmless(text),
@@ -85,14 +83,13 @@ class ProgramOpponent : public OutsideOpponent {
     Json params;
     params["game"] = game.info().id;
     if (!game.info().variant.empty()) params["variant"] = game.info().variant;
-    RpcChild::Answer answer = child_->ask("start", params.dump());
+    RpcChild::Answer answer = child_->ask("start", jsonText(params));
     if (answer.result.empty())
       throw ProgramFailed("answered \"start\" with an error: " + answer.error);
     told_.clear();
   }
   void tell(const std::string& text) {
-    RpcChild::Answer answer = child_->ask(
-        "play", Json{{"move", text}}.dump(-1, ' ', true, Json::error_handler_t::replace));
+    RpcChild::Answer answer = child_->ask("play", asciiJson(Json{{"move", text}}));
     if (answer.result.empty())
       throw ProgramFailed(fmt::format("refused the move \"{}\": {}", text, answer.error));
   }

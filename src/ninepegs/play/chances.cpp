@@ -7,9 +7,10 @@
 namespace ninepegs::play {
 namespace {
 
-constexpr std::uint64_t games = 120, chanceGames = 0x6368616e6365;  // the stream that draws them
-constexpr int longest = 300;                                        // plies of a game
-constexpr int eachPly = 3;                                          // that are looked at
+constexpr std::uint64_t gamesOfChances = 120,
+                        chanceGames = 0x6368616e6365;  // the stream that draws them
+constexpr int longestOfChances = 300;                  // plies of a game
+constexpr int eachPly = 3;                             // that are looked at
 
 // The algebraic curve of the learned evaluation: every machine comes to the same.
 double curve(double score, double scale) {
@@ -24,12 +25,12 @@ Chances::Chances(const Game& game, const Position& from, std::uint64_t seed) {
   std::vector<std::pair<double, double>> seen;  // worth for the first side, and the result
   std::unique_ptr<LivePosition> live = game.live();
   std::vector<double> worth;
-  for (std::uint64_t number = 0; number < games; ++number) {
+  for (std::uint64_t number = 0; number < gamesOfChances; ++number) {
     Stream stream(seed ^ chanceGames, number);
     live->setUp(from);
     worth.clear();
     try {
-      for (int ply = 0; ply < longest && !live->ended(); ++ply) {
+      for (int ply = 0; ply < longestOfChances && !live->ended(); ++ply) {
         if (ply % eachPly == 0) worth.push_back(static_cast<double>(live->worth(0)));
         if (!live->playDrawn(stream)) break;
       }

@@ -3,15 +3,14 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/engines/json.hpp"
 #include "ninepegs/report/sheet_mark.hpp"
 
 namespace ninepegs::report {
 namespace {
 
-using Json = nlohmann::ordered_json;
 using verify::Evidence;
 using verify::FindingKind;
 
@@ -137,7 +136,7 @@ std::string begunText(const Game& game, const verify::CheckOptions& options,
     }
     out["faults"].push_back(one);
   }
-  return out.dump() + "\n";
+  return jsonText(out) + "\n";
 }
 
 Evidence readBegun(const Game& game, const verify::CheckOptions& options,
@@ -147,7 +146,7 @@ Evidence readBegun(const Game& game, const verify::CheckOptions& options,
   };
   const std::string another = "name another file, or remove this one to begin anew";
   const std::string broken = "this is no file that a check was begun in, or it was cut short";
-  Json read = Json::parse(text, nullptr, false);
+  Json read = readJsonOrNone(text);
   if (!read.is_object() || !read.contains("begun_check")) throw refuse(broken, another);
   static const std::pair<const char*, const char*> whose[] = {
       {"begun_check", "written by another version of ninepegs"},

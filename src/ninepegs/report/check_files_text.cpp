@@ -2,11 +2,9 @@
 
 #include <fmt/format.h>
 
-#include <nlohmann/json.hpp>
-
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/engines/json.hpp"
 #include "ninepegs/report/check_text.hpp"
-#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/report/markup.hpp"
 
 namespace ninepegs::report {
@@ -166,7 +164,7 @@ std::string junitXml(const Game& game, const verify::CheckOptions& options,
 
 std::string sarifJson(const Game& game, const verify::CheckOptions& options,
                       const verify::CheckReport& report, const std::string& version) {
-  using Json = nlohmann::ordered_json;
+  using Json = Json;
   Json driver;
   driver["name"] = "Nine Pegs";
   driver["version"] = version;

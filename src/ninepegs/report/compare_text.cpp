@@ -3,11 +3,10 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/engines/json.hpp"
 #include "ninepegs/report/board_text.hpp"
-#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/report/text_lines.hpp"
 
 namespace ninepegs::report {
@@ -109,7 +108,7 @@ std::string compareText(const Game& game, const compare::Report& report, const C
 }
 
 std::string compareJson(const Game& game, const compare::Report& report, const CompareSaid& said) {
-  using Json = nlohmann::ordered_json;
+  using Json = Json;
   Json out;
   out["game"] = game.info().id;
   out["variant"] = game.info().variant.empty() ? Json(nullptr) : Json(game.info().variant);

@@ -4,11 +4,10 @@
 
 #include <algorithm>
 #include <map>
-#include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/engines/json.hpp"
 #include "ninepegs/game/memory.hpp"
-#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/report/text_lines.hpp"
 
 namespace ninepegs::report {
@@ -192,7 +191,7 @@ std::string explanationMarkdown(const SheetGame& game) {
 }
 
 std::string explanationJson(const SheetGame& game) {
-  nlohmann::ordered_json out = nlohmann::ordered_json::array();
+  Json out = Json::array();
   for (const sheet::Explanation& part : explanation(game))
     for (const auto& one : part.sentences)
       out.push_back(

@@ -1,19 +1,16 @@
 #include "ninepegs/report/json.hpp"
 
 #include <algorithm>
-#include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/engines/json.hpp"
 #include "ninepegs/report/check_text.hpp"
 #include "ninepegs/report/every_text.hpp"
-#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/report/moves_from.hpp"
 #include "ninepegs/verify/case_text.hpp"
 
 namespace ninepegs::report {
 namespace {
-
-using Json = nlohmann::ordered_json;
 
 std::string text(const Json& json) {
   return jsonText(json, 2);
@@ -292,7 +289,7 @@ std::string checkJson(const Game& game, const verify::CheckOptions& options,
     out["findings"].push_back(one);
   }
   if (mutants.mutants != nullptr) {
-    out["mutants"] = Json::parse(mutantsJson(*mutants.mutants, mutants.how));
+    out["mutants"] = readJson(mutantsJson(*mutants.mutants, mutants.how));
     for (const char* said : {"game", "variant", "seed"}) out["mutants"].erase(said);
   }
   return text(out);

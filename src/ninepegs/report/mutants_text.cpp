@@ -2,10 +2,8 @@
 
 #include <fmt/format.h>
 
-#include <nlohmann/json.hpp>
-
 #include "ninepegs/base/text.hpp"
-#include "ninepegs/report/json_text.hpp"
+#include "ninepegs/engines/json.hpp"
 #include "ninepegs/verify/questions.hpp"
 
 namespace ninepegs::report {
@@ -177,7 +175,7 @@ std::string mutantsText(const verify::Mutants& mutants, const MutantsSaid& how,
 }
 
 std::string mutantsJson(const verify::Mutants& mutants, const MutantsSaid& how) {
-  nlohmann::ordered_json out;
+  Json out;
   MutantTotals totals = totalsOf(mutants);
   out["game"] = mutants.game().info().id;
   if (!mutants.game().info().variant.empty()) out["variant"] = mutants.game().info().variant;
@@ -195,12 +193,11 @@ std::string mutantsJson(const verify::Mutants& mutants, const MutantsSaid& how) 
                    {"given_up", totals.givenUp},
                    {"not_looked_at", totals.notLookedAt}};
   bool differ = totals.byCase + totals.byPlayouts + totals.missed > 0;
-  out["noticedPercent"] = differ || !how.stopped ? nlohmann::ordered_json(totals.noticed())
-                                                 : nlohmann::ordered_json(nullptr);
-  out["mutants"] = nlohmann::ordered_json::array();
+  out["noticedPercent"] = differ || !how.stopped ? Json(totals.noticed()) : Json(nullptr);
+  out["mutants"] = Json::array();
   std::size_t partings = 0;
   for (const Mutant& one : mutants.all()) {
-    nlohmann::ordered_json to;
+    Json to;
     to["line"] = one.mutation.line;
     to["slip"] = rules::slipName(one.mutation.slip);
     to["was"] = one.mutation.was;

@@ -1,21 +1,19 @@
 // What came of the games of two opponents, as JSON. Internal to the room.
 #pragma once
 
-#include <nlohmann/json.hpp>
-
+#include "ninepegs/engines/json.hpp"
 #include "ninepegs/play/series.hpp"
 
 namespace ninepegs::report {
 
 // Adds wins, draws, losses, the rating and its margin: null if one of them made no point.
-inline void addResults(nlohmann::ordered_json& out, const play::Pairing& pairing) {
+inline void addResults(Json& out, const play::Pairing& pairing) {
   std::optional<double> rating = pairing.rating();
   out["wins"] = pairing.wins;
   out["draws"] = pairing.draws;
   out["losses"] = pairing.losses;
-  out["rating"] = rating ? nlohmann::ordered_json(*rating) : nlohmann::ordered_json(nullptr);
-  out["margin"] =
-      rating ? nlohmann::ordered_json(pairing.margin()) : nlohmann::ordered_json(nullptr);
+  out["rating"] = rating ? Json(*rating) : Json(nullptr);
+  out["margin"] = rating ? Json(pairing.margin()) : Json(nullptr);
 }
 
 }  // namespace ninepegs::report

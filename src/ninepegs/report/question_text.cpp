@@ -3,12 +3,11 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/engines/json.hpp"
 #include "ninepegs/game/memory.hpp"
 #include "ninepegs/report/board_text.hpp"
-#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/report/text_lines.hpp"
 #include "ninepegs/verify/case_text.hpp"
 
@@ -156,7 +155,7 @@ std::string hangsOn(const verify::Mutants& mutants, const verify::Question& ques
 std::string questionsJson(const verify::Mutants& mutants,
                           const std::vector<verify::Question>& questions, std::uint64_t seed,
                           bool complete) {
-  nlohmann::ordered_json out;
+  Json out;
   const Game& game = mutants.game();
   out["game"] = game.info().id;
   if (!game.info().variant.empty()) out["variant"] = game.info().variant;
@@ -164,10 +163,10 @@ std::string questionsJson(const verify::Mutants& mutants,
   out["mutants"] = mutants.all().size();
   out["positions"] = mutants.answers().size();
   out["complete"] = complete;
-  out["questions"] = nlohmann::ordered_json::array();
+  out["questions"] = Json::array();
   for (const Question& one : questions) {
     const Answer& says = mutants.answers()[one.scene];
-    nlohmann::ordered_json to;
+    Json to;
     to["kind"] = kindName(one.kind);
     to["name"] = one.name;
     to["position"] = game.positionText(says.scene.position);

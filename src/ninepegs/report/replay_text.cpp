@@ -2,11 +2,9 @@
 
 #include <fmt/format.h>
 
-#include <nlohmann/json.hpp>
-
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/engines/json.hpp"
 #include "ninepegs/report/board_text.hpp"
-#include "ninepegs/report/json_text.hpp"
 
 namespace ninepegs::report {
 namespace {
@@ -57,7 +55,7 @@ std::string plyText(const Game& game, const Position& position, std::size_t ply,
 
 std::string replayJson(const Game& game, const records::GameRecord& record,
                        const records::Replayed& played) {
-  using Json = nlohmann::ordered_json;
+  using Json = Json;
   Json out;
   out["game"] = game.info().id;
   out["variant"] = game.info().variant;

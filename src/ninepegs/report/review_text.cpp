@@ -4,10 +4,9 @@
 
 #include <algorithm>
 #include <cmath>
-#include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
-#include "ninepegs/report/json_text.hpp"
+#include "ninepegs/engines/json.hpp"
 #include "ninepegs/report/thinking_text.hpp"
 
 namespace ninepegs::report {
@@ -96,7 +95,7 @@ std::string reviewText(const Game& game, const Position& from,
 
 std::string reviewJson(const Game& game, const Position& from,
                        const std::vector<ReviewedPly>& plies, std::size_t played) {
-  using Json = nlohmann::ordered_json;
+  using Json = Json;
   static const char* const verdicts[] = {"plain", "missed win", "lets the other side win",
                                          "costs chances"};
   Json out;

@@ -4,20 +4,17 @@
 
 #include <algorithm>
 #include <map>
-#include <nlohmann/json.hpp>
 #include <tuple>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/engines/json.hpp"
 #include "ninepegs/game/move_text.hpp"
 #include "ninepegs/report/csv.hpp"
-#include "ninepegs/report/json_text.hpp"
 #include "ninepegs/report/pairing_json.hpp"
 #include "ninepegs/report/sheet_mark.hpp"
 
 namespace ninepegs::report {
 namespace {
-
-using Json = nlohmann::ordered_json;
 
 Json markOf(const Game& game, const std::vector<std::string>& who,
             const play::SeriesOptions& options, const std::string& version) {
@@ -169,7 +166,7 @@ std::vector<play::SeriesGame> readSeries(const Game& game, const std::vector<std
                     "name another file, or remove this one to begin anew");
   };
   const std::string broken = "this is no file of a match that was begun, or it was cut short";
-  Json read = Json::parse(text, nullptr, false);
+  Json read = readJsonOrNone(text);
   if (!read.is_object() || !read.contains("games")) throw refuse(broken);
   Json mark = markOf(game, who, options, version);
   for (const auto& [key, value] : mark.items())

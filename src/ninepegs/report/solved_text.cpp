@@ -2,16 +2,12 @@
 
 #include <fmt/format.h>
 
-#include <nlohmann/json.hpp>
-
 #include "ninepegs/base/text.hpp"
-#include "ninepegs/report/json_text.hpp"
+#include "ninepegs/engines/json.hpp"
 #include "ninepegs/report/thinking_text.hpp"
 
 namespace ninepegs::report {
 namespace {
-
-using Json = nlohmann::ordered_json;
 
 const char* const noWin = "nobody can force a win";
 

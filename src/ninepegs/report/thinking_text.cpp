@@ -5,12 +5,11 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
-#include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
+#include "ninepegs/engines/json.hpp"
 #include "ninepegs/report/board_text.hpp"
 #include "ninepegs/report/csv.hpp"
-#include "ninepegs/report/json_text.hpp"
 
 namespace ninepegs::report {
 namespace {
@@ -160,8 +159,6 @@ std::string playoutsText(const Game& game, const Position& position, const play:
                           rows.add({texts.front(), share, grouped(one.nodes)}, rest(texts));
                         });
 }
-
-using Json = nlohmann::ordered_json;
 
 // A share, and whether it is proved who wins.
 void addShare(Json& one, std::int64_t score) {

@@ -3,10 +3,9 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <nlohmann/json.hpp>
 
 #include "ninepegs/base/text.hpp"
-#include "ninepegs/report/json_text.hpp"
+#include "ninepegs/engines/json.hpp"
 #include "ninepegs/report/pairing_json.hpp"
 #include "ninepegs/report/series_text.hpp"
 
@@ -47,7 +46,7 @@ std::string tuningText(const Game& game, const play::Tuned& tuned, std::uint64_t
 }
 
 std::string tuningJson(const Game& game, const play::Tuned& tuned, std::uint64_t seed) {
-  using Json = nlohmann::ordered_json;
+  using Json = Json;
   Json out;
   out["game"] = game.info().id;
   out["variant"] = game.info().variant;

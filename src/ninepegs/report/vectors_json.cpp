@@ -1,15 +1,12 @@
 #include "ninepegs/report/vectors_json.hpp"
 
 #include <algorithm>
-#include <nlohmann/json.hpp>
 
 #include "ninepegs/compare/other_game.hpp"
-#include "ninepegs/report/json_text.hpp"
+#include "ninepegs/engines/json.hpp"
 
 namespace ninepegs::report {
 namespace {
-
-using Json = nlohmann::ordered_json;
 
 // Rows from the top on a board of squares, else letters by cell.
 Json boardJson(const Game& game, const std::map<std::string, std::string>& letters) {
@@ -50,7 +47,7 @@ Json standingJson(const Game& game, const Position& position, bool moves) {
 }  // namespace
 
 std::string vectorsJsonLines(const Game& game, const compare::VectorSet& set, std::uint64_t seed) {
-  auto dumped = [](const Json& json) { return jsonText(json, -1) + "\n"; };
+  auto dumped = [](const Json& json) { return jsonText(json) + "\n"; };
   Json head;
   head["game"] = game.info().id;
   head["variant"] = game.info().variant.empty() ? Json(nullptr) : Json(game.info().variant);
