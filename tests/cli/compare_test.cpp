@@ -65,7 +65,7 @@ TEST_P(PlantedFault, IsFound) {
   std::string program = "python3 " + std::string(NINEPEGS_SOURCE) +
                         "/tests/programs/faulty_othello.py " + examples + "/python " +
                         GetParam().fault;
-  Ran ran = compared(program, "400", {"--seed", GetParam().seed, "--shorten", "300"});
+  Ran ran = compared(program, "400", {"--seed", GetParam().seed, "--shorten", "60"});
   EXPECT_EQ(ran.exitCode, 1) << ran.err;
   Json found = readJson(ran.out)["difference"];
   ASSERT_TRUE(found.is_object());

@@ -64,8 +64,8 @@ TEST(Match, GoesOnWhereItWas) {
   Folder folder;
   std::string file = (folder / "match.json").string();
   std::vector<std::string> arguments = {
-      "match", "connect-four", "search:nodes=3000", "playouts:playouts=150", "--games",
-      "60",    "--json"};
+      "match",          "connect-four", "search:nodes=3000", "playouts:playouts=150", "--games",
+      many("24", "60"), "--json"};
   std::string whole = ninepegs(arguments).out;
   arguments.insert(arguments.end(), {"--resume", file});
   RunOptions interrupt;
@@ -349,6 +349,7 @@ TEST(Replay, PlaysTheGamesThatLeadToFaults) {
        std::filesystem::directory_iterator(std::string(NINEPEGS_SOURCE) + "/examples/faulty")) {
     std::string sheet = one.path().string();
     if (!sheet.ends_with(".pegs") || sheet.ends_with(".cases.pegs")) continue;
+    if (one.path().stem().string().size() % many(3u, 1u) != 0) continue;  // a third of them
     Folder folder;
     ninepegs({"check", sheet, "--playouts", many("100", "300"), "--out", folder.path().string()});
     std::filesystem::path games = folder / "faults.pgn";
@@ -357,7 +358,7 @@ TEST(Replay, PlaysTheGamesThatLeadToFaults) {
     Ran ran = ninepegs({"replay", games.string(), "--game", sheet});
     EXPECT_EQ(ran.exitCode, 0) << sheet << ran.out << ran.err;
   }
-  EXPECT_GE(written, 8);
+  EXPECT_GE(written, many(3, 8));
 }
 
 // Read by another program, by the specification: sums, order, and as many rows as it is high.

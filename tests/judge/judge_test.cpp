@@ -96,12 +96,12 @@ TEST_P(Corpus, IsTheSame) {
     CompareOptions options;
     options.games = 2;
     options.plies = 6;
-    options.moves = test::many<std::uint64_t>(2000, ~0ull);
+    options.moves = test::many<std::uint64_t>(600, ~0ull);
     EXPECT_EQ(compare(*game, text, options).difference, "");
     for (const auto& [name, says] : game->info().variants)
       EXPECT_EQ(compare(text, name, options).difference, "") << name;
     for (std::uint64_t number = 0; number < test::many(2u, 4u); ++number)
-      EXPECT_EQ(test::liveParted(*game, Stream(1, number), 20), "");
+      EXPECT_EQ(test::liveParted(*game, Stream(1, number), test::many(8, 20)), "");
   }
 }
 

@@ -2,6 +2,7 @@
 #include "judge/generate.hpp"
 #include "ninepegs/sheet/rules/kept.hpp"
 #include "support/games.hpp"
+#include "support/many.hpp"
 
 namespace ninepegs {
 namespace kept_symmetries_test {
@@ -67,7 +68,7 @@ TEST(KeptSymmetries, OfTheShippedSheets) {
 TEST(KeptSymmetries, HoldInDrawnSheets) {
   std::size_t kept = 0;
   int played = 0;
-  for (std::uint64_t number = 0; number < 3000; ++number) {
+  for (std::uint64_t number = 0; number < test::many(1000u, 3000u); ++number) {
     judge::Generated one = judge::generateSheet(23, number);
     std::shared_ptr<const SheetGame> game;
     try {
@@ -80,8 +81,8 @@ TEST(KeptSymmetries, HoldInDrawnSheets) {
     kept += game->keptSymmetries().size();
     ASSERT_EQ(parted(*game, 1, 5), 0) << "sheet " << number << " of seed 23\n" << one.text;
   }
-  EXPECT_GT(played, 20);
-  EXPECT_GT(kept, 40u);
+  EXPECT_GT(played, test::many(6, 20));
+  EXPECT_GT(kept, test::many(12u, 40u));
 }
 
 // What speaks of one side of the board is not kept.

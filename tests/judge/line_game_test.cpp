@@ -4,6 +4,7 @@
 #include "ninepegs/play/line_live.hpp"
 #include "ninepegs/sheet/rules/line_game.hpp"
 #include "support/games.hpp"
+#include "support/many.hpp"
 
 namespace ninepegs {
 namespace line_game_test {
@@ -239,7 +240,7 @@ std::string drawnSet(Stream& stream, int deep) {
 
 TEST(LineGame, HoldsForDrawnSets) {
   int followed = 0, needing = 0;
-  for (std::uint64_t number = 0; number < 4000; ++number) {
+  for (std::uint64_t number = 0; number < test::many(1200u, 4000u); ++number) {
     Stream stream(29, number);
     std::string board =
         std::vector<std::string>{"square 4 x 3", "square 3 x 4, rows from top", "square 5 x 3",
@@ -260,8 +261,8 @@ TEST(LineGame, HoldsForDrawnSets) {
     for (const CellSet& needs : lines->needs) needing += needs.any() && needs.count() > 1;
     ASSERT_NO_FATAL_FAILURE(follow(*game, game->start(), 2)) << text;
   }
-  EXPECT_GT(followed, 800);
-  EXPECT_GT(needing, 100);
+  EXPECT_GT(followed, test::many(240, 800));
+  EXPECT_GT(needing, test::many(30, 100));
 }
 
 }  // namespace line_game_test

@@ -2,6 +2,7 @@
 
 #include "support/games.hpp"
 #include "support/live.hpp"
+#include "support/many.hpp"
 #include "support/plain_boards.hpp"
 #include "support/plain_chess.hpp"
 #include "support/plain_games.hpp"
@@ -115,7 +116,8 @@ TEST(Count, AgreesWithThePlainProgramsOfLargerGames) {
 
 TEST(Count, AgreesWithThePlainProgramsOnLargeBoards) {
   Library library = test::shippedLibrary();
-  EXPECT_EQ(sequences(*library.open("hex"), 4), counted(plain::Hex<11>{}, 4));
+  int deep = test::many(3, 4);
+  EXPECT_EQ(sequences(*library.open("hex"), deep), counted(plain::Hex<11>{}, deep));
   for (int depth = 1; depth <= 3; ++depth)
     EXPECT_EQ(sequences(*library.open("five-in-a-row"), depth),
               counted(plain::FiveInARow{}, depth));

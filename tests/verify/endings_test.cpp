@@ -20,6 +20,7 @@ Ending backwards(const Game& game, const Position& position, int threads = 1) {
 
 // Published: mate with a queen takes 10 moves at most, whoever is to move.
 TEST(Endings, QueenAgainstKing) {
+  if (!test::looksAtAll()) GTEST_SKIP() << "all 300,000 positions: ./run long";
   std::shared_ptr<const Game> game = test::shipped("chess");
   Position position = game->readPosition("8/8/8/4k3/8/8/8/4K2Q w - - 0 1", "position");
   Ending ending = backwards(*game, position, 2);
@@ -47,11 +48,13 @@ TEST(Endings, AgreeWithTheSolver) {
   for (const char* name : {"tic-tac-toe", "nim", "hut-pass"}) {
     std::shared_ptr<const Game> game = test::shipped(name);
     int held = 0;
+    // Nearer to its start this one has more positions than there is room for.
+    std::uint32_t behind = name == std::string("hut-pass") ? 16 : 0;
     for (std::uint64_t number = 0; held < test::many(3, 5) && number < 100; ++number) {
       Stream stream(11, number);
       std::unique_ptr<LivePosition> live = game->live();
       live->setUp(game->start());
-      for (std::uint32_t ply = stream.below(40); ply > 0 && !live->ended(); --ply)
+      for (std::uint32_t ply = behind + stream.below(40); ply > 0 && !live->ended(); --ply)
         if (!live->playDrawn(stream)) break;
       Position position = live->position();
       if (game->ended(position) || game->countMoves(position) == 0) continue;
