@@ -84,7 +84,7 @@ class Program : public Counterpart {
       } else if (key == "turn") {
         if (!said.is_null()) out.turn = sideOf(key, said);
       } else if (key == "result") {
-        out.result.emplace();
+        out.result = Standing::Result{};
         if (said.is_null()) continue;
         if (!said.is_object() || !said.contains("winner")) unclear(key, said);
         out.result->over = true;

@@ -61,7 +61,8 @@ bool RecordReader::nextLine() {
     refuse(static_cast<int>(utf8Symbols(line_.substr(0, bad)).size()) + 1, "this is not UTF-8 text",
            "if it is Latin-1: iconv -f latin1 -t utf8 FILE");
   if (std::size_t zero = line_.find('\0'); zero != line_.npos)
-    refuse(static_cast<int>(zero) + 1, "a zero byte stands here", "a record is a plain text");
+    refuse(static_cast<int>(utf8Symbols(line_.substr(0, zero)).size()) + 1,
+           "a zero byte stands here", "a record is a plain text");
   if (line_.starts_with("%")) at_ = line_.size();  // a line for other programs
   return true;
 }

@@ -117,10 +117,11 @@ std::string toSgf(const Game& game, const GameRecord& record) {
   const Geometry& board = game.board();
   out += board.columns() == board.rows() ? fmt::format("SZ[{}]", board.columns())
                                          : fmt::format("SZ[{}:{}]", board.columns(), board.rows());
-  for (const auto& [name, value] : record.tags) {
+  for (const auto& tag : record.tags) {
+    const auto& [name, value] = tag;
     if (name == "Result") continue;
     const auto* same = std::find_if(std::begin(sameAs), std::end(sameAs),
-                                    [&name](const auto& one) { return name == one.first; });
+                                    [&tag](const auto& one) { return tag.first == one.first; });
     out += same != std::end(sameAs) ? fmt::format("\n{}[{}]", same->second, escaped(value))
                                     : fmt::format("\nNPTAG[{}:{}]", escaped(name), escaped(value));
   }

@@ -126,7 +126,7 @@ bool slidesOf(const rules::Rules& rules, int side, std::vector<Slides>& slides) 
   }
   for (const auto& [direction, kinds] : kindsAlong) {
     auto it = std::find_if(slides.begin(), slides.end(),
-                           [&](const Slides& one) { return one.kinds == kinds; });
+                           [&all = kinds](const Slides& one) { return one.kinds == all; });
     if (it == slides.end()) it = slides.insert(slides.end(), {{}, kinds});
     it->directions.push_back(direction);
   }
