@@ -282,6 +282,7 @@ TEST(Messages, DamagedSheetsNeverCrash) {
   for (int round = 0; round < 3000; ++round) {
     std::string text = sheets[stream.below(static_cast<std::uint32_t>(sheets.size()))];
     for (std::uint32_t edits = 1 + stream.below(3); edits > 0; --edits) {
+      if (text.empty()) break;
       std::size_t at = stream.below(static_cast<std::uint32_t>(text.size()));
       std::size_t length = std::min<std::size_t>(stream.below(12), text.size() - at);
       switch (stream.below(4)) {
