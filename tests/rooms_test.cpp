@@ -9,6 +9,9 @@
 #include <string>
 #include <vector>
 
+#include "ninepegs/base/files.hpp"
+#include "support/lines.hpp"
+
 namespace ninepegs {
 namespace rooms_test {
 
@@ -59,13 +62,6 @@ std::string folderOf(const std::string& file) {
   return fs::path(file).parent_path().lexically_relative("ninepegs").generic_string();
 }
 
-std::vector<std::string> linesOf(const fs::path& path) {
-  std::ifstream in(path);
-  std::vector<std::string> lines;
-  for (std::string line; std::getline(in, line);) lines.push_back(line);
-  return lines;
-}
-
 std::vector<fs::path> sources() {
   std::vector<fs::path> out;
   for (const auto& entry : fs::recursive_directory_iterator(source))
@@ -106,7 +102,7 @@ TEST(Rooms, IncludeOnlyWhatStandsBelow) {
     std::string folder = fs::relative(path.parent_path(), source).generic_string();
     ASSERT_TRUE(known.count(folder)) << path << " stands in no room";
     seen.insert(folder);
-    for (const std::string& line : linesOf(path))
+    for (const std::string& line : test::linesOf(readFile(path, 1 << 20)))
       EXPECT_EQ(wrongDoor(*known[folder], line), "") << path;
   }
   EXPECT_EQ(seen.size(), rooms().size());
@@ -123,7 +119,8 @@ TEST(Rooms, AWrongDoorIsSeen) {
 }
 
 TEST(Rooms, HaveNoFileOfMoreThan400Lines) {
-  for (const fs::path& path : sources()) EXPECT_LE(linesOf(path).size(), 400u) << path;
+  for (const fs::path& path : sources())
+    EXPECT_LE(test::linesOf(readFile(path, 1 << 20)).size(), 400u) << path;
 }
 
 }  // namespace rooms_test

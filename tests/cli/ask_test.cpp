@@ -5,6 +5,7 @@
 
 #include <gtest/gtest.h>
 
+#include "ninepegs/base/files.hpp"
 #include "support/folder.hpp"
 #include "support/json.hpp"
 #include "support/program.hpp"
@@ -32,10 +33,6 @@ std::string sheetIn(const Folder& folder, const std::string& text = corner) {
   std::string path = (folder / "corner.pegs").string();
   std::ofstream(path) << text;
   return path;
-}
-std::string contents(const std::filesystem::path& path) {
-  std::ifstream in(path);
-  return {std::istreambuf_iterator<char>(in), {}};
 }
 
 TEST(Mutate, TellsWhatTheSheetNotices) {
@@ -72,7 +69,7 @@ TEST(Ask, KeepsWhatIsRightAndTellsTheLinesOfWhatIsNot) {
         "y: it is right", "Then one of these lines may be wrong:", "1 case kept in",
         "1 question not asked", "In doubt:"})
     EXPECT_NE(ran.out.find(part), std::string::npos) << part << "\n" << ran.out;
-  std::string sheet = contents(path);
+  std::string sheet = readFile(path, 10'000);
   EXPECT_EQ(sheet.rfind(corner, 0), 0u);  // what was there stays
   EXPECT_NE(sheet.find("\ncase \""), std::string::npos);
   EXPECT_EQ(ninepegs({"check", path, "--playouts", "10"}).exitCode, 0);
@@ -88,8 +85,8 @@ TEST(Ask, ProposesWithoutAsking) {
   Ran ran = ninepegs({"ask", path, "--propose", cases, "--questions", "4"});
   EXPECT_EQ(ran.exitCode, 0) << ran.err;
   EXPECT_NE(ran.out.find("4 questions written"), std::string::npos) << ran.out;
-  EXPECT_EQ(contents(path), corner);
-  std::ofstream(path, std::ios::app) << contents(cases);
+  EXPECT_EQ(readFile(path, 10'000), corner);
+  std::ofstream(path, std::ios::app) << readFile(cases, 10'000);
   EXPECT_EQ(ninepegs({"check", path, "--playouts", "10"}).exitCode, 0);
   Ran json = ninepegs({"ask", path, "--json"});
   auto questions = readJson(json.out)["questions"];
@@ -105,7 +102,7 @@ TEST(Ask, EndsWhenThereIsNothingToAsk) {
   Folder folder;
   std::string path = sheetIn(folder), cases = (folder / "cases.txt").string();
   ninepegs({"ask", path, "--propose", cases, "--questions", "100"});
-  std::ofstream(path, std::ios::app) << contents(cases);
+  std::ofstream(path, std::ios::app) << readFile(cases, 10'000);
   Ran ran = ninepegs({"ask", path}, {.input = ""});
   EXPECT_EQ(ran.exitCode, 0);
   EXPECT_NE(ran.out.find("nothing to ask"), std::string::npos) << ran.out;
@@ -124,13 +121,13 @@ TEST(Ask, BadUseIsToldAndWritesNothing) {
     Ran ran = ninepegs(arguments, {.input = "y\n"});
     EXPECT_EQ(ran.exitCode, 2) << arguments[2];
     EXPECT_FALSE(ran.err.empty());
-    EXPECT_EQ(contents(path), corner);
+    EXPECT_EQ(readFile(path, 10'000), corner);
   }
   // The end of input ends the questions.
   Ran ran = ninepegs({"ask", path}, {.input = ""});
   EXPECT_EQ(ran.exitCode, 0);
   EXPECT_NE(ran.out.find("not asked"), std::string::npos);
-  EXPECT_EQ(contents(path), corner);
+  EXPECT_EQ(readFile(path, 10'000), corner);
 }
 
 }  // namespace ask_test

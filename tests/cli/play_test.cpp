@@ -3,6 +3,7 @@
 
 #include <fstream>
 
+#include "ninepegs/base/files.hpp"
 #include "support/folder.hpp"
 #include "support/program.hpp"
 
@@ -10,8 +11,7 @@ namespace ninepegs::test {
 namespace play_test {
 
 std::string contents(const std::filesystem::path& path) {
-  std::ifstream in(path);
-  return {(std::istreambuf_iterator<char>(in)), {}};
+  return readFile(path, 1 << 20);
 }
 
 Ran play(const std::vector<std::string>& arguments, const std::string& input) {

@@ -15,6 +15,7 @@
 #include <vector>
 
 #include "judge/generate.hpp"
+#include "ninepegs/base/files.hpp"
 #include "ninepegs/base/random.hpp"
 #include "support/example_names.hpp"
 #include "support/folder.hpp"
@@ -54,7 +55,7 @@ Stopped stopped(const std::vector<std::string>& words, double seconds, const Fol
   };
   out.after = secondsOf(used.ru_utime) + secondsOf(used.ru_stime) - before;
   out.exitCode = WIFEXITED(status) ? WEXITSTATUS(status) : -1;
-  out.out = contents(folder / "out"), out.err = contents(folder / "err");
+  out.out = readFile(folder / "out", 1 << 30), out.err = readFile(folder / "err", 1 << 20);
   return out;
 }
 

@@ -6,8 +6,10 @@
 #include <fstream>
 #include <set>
 
+#include "ninepegs/base/files.hpp"
 #include "support/folder.hpp"
 #include "support/json.hpp"
+#include "support/lines.hpp"
 #include "support/many.hpp"
 #include "support/program.hpp"
 
@@ -26,8 +28,8 @@ bool runs(const std::string& command) {
 
 std::vector<Json> linesOf(const std::string& path) {
   std::vector<Json> out;
-  std::ifstream in(path);
-  for (std::string line; std::getline(in, line);) out.push_back(readJson(line));
+  for (const std::string& line : test::linesOf(readFile(path, 100'000'000)))
+    out.push_back(readJson(line));
   return out;
 }
 

@@ -11,6 +11,7 @@
 #include "ninepegs/report/series_text.hpp"
 #include "ninepegs/sheet/text/tidy.hpp"
 #include "support/games.hpp"
+#include "support/messages.hpp"
 
 namespace ninepegs::fuzz {
 namespace {
@@ -22,11 +23,7 @@ void refusable(const std::function<void()>& read) {
   try {
     read();
   } catch (const BadInput& error) {
-    for (const Diagnostic& one : error.diagnostics())
-      if (one.message.empty() || one.place.source.empty() ||
-          (!one.place.text.empty() &&
-           one.place.column > static_cast<int>(one.place.text.size()) + 1))
-        throw std::logic_error("a message that says nothing, or points nowhere: " + one.message);
+    if (std::string bad = test::badMessage(error); !bad.empty()) throw std::logic_error(bad);
   }
 }
 

@@ -9,7 +9,7 @@
 namespace ninepegs::fuzz {
 
 struct Target {
-  const char* name;  // of its folder in tests/fuzz/corpus
+  const char* name;  // of its folder in tests/fuzz/corpus, and of its fuzzer
   std::function<void(const std::string&)> reads;
 };
 

@@ -19,6 +19,7 @@
 #include "ninepegs/verify/check.hpp"
 #include "ninepegs/verify/lint.hpp"
 #include "ninepegs/verify/questions.hpp"
+#include "support/lines.hpp"
 
 namespace ninepegs {
 namespace {
@@ -28,18 +29,9 @@ struct Slip {
   std::vector<std::string> right, wrong;  // lines
 };
 
-std::vector<std::string> linesOf(const std::string& text) {
-  std::vector<std::string> lines;
-  for (std::size_t from = 0, to; from < text.size(); from = to + 1) {
-    to = std::min(text.find('\n', from), text.size());
-    lines.push_back(text.substr(from, to - from));
-  }
-  return lines;
-}
-
 std::vector<Slip> slipsOf(const std::string& text) {
   std::vector<Slip> out;
-  for (const std::string& line : linesOf(text)) {
+  for (const std::string& line : test::linesOf(text)) {
     if (line.empty() || line[0] == '#') continue;
     if (line.rfind("- ", 0) == 0) {
       out.back().right.push_back(line.substr(2));
@@ -61,7 +53,7 @@ std::vector<Slip> slipsOf(const std::string& text) {
 std::string put(const Slip& slip, const std::string& sheet) {
   std::string out;
   bool done = false, elsewhere = false;
-  for (const std::string& line : linesOf(sheet)) {
+  for (const std::string& line : test::linesOf(sheet)) {
     if (!line.empty() && line[0] != ' ')
       elsewhere = line.rfind("variant", 0) == 0 || line.rfind("case", 0) == 0;
     if (!done && !elsewhere && line == slip.right.front()) {
@@ -79,7 +71,7 @@ std::string put(const Slip& slip, const std::string& sheet) {
 std::string without(const std::string& sheet, const std::vector<std::string>& words) {
   std::string out;
   bool inside = false;
-  for (const std::string& line : linesOf(sheet)) {
+  for (const std::string& line : test::linesOf(sheet)) {
     if (!line.empty() && line[0] != ' ' && line[0] != '#') {
       std::string word = line.substr(0, line.find(' '));
       inside = std::find(words.begin(), words.end(), word) != words.end();

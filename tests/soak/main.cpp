@@ -22,6 +22,7 @@
 #include "soak/texts.hpp"
 #include "soak/workers.hpp"
 #include "support/live.hpp"
+#include "support/messages.hpp"
 
 namespace {
 
@@ -93,7 +94,7 @@ class Look {
     try {
       game = openText(text);
     } catch (const BadInput& error) {
-      bad = badMessage(error);
+      bad = test::badMessage(error);
     }
     // A sheet with a variant that is none is refused as a whole.
     if (game != nullptr)

@@ -5,7 +5,7 @@
 
 #include "ninepegs/base/files.hpp"
 #include "ninepegs/base/text.hpp"
-#include "soak/lines.hpp"
+#include "support/lines.hpp"
 
 namespace ninepegs::soak {
 namespace {
@@ -157,7 +157,7 @@ std::vector<std::string> sheetsOf(const std::vector<std::string>& folders) {
 
 std::string mutatedSheet(const std::string& text, const std::vector<std::string>& others,
                          Stream& stream) {
-  Words lines = linesOf(text), elsewhere = linesOf(any(others, stream));
+  Words lines = test::linesOf(text), elsewhere = test::linesOf(any(others, stream));
   if (elsewhere.empty()) elsewhere = {"take here"};
   int many = 1 + below(stream, 3);
   for (int i = 0; i < many; ++i) {
@@ -178,14 +178,14 @@ std::string mutatedSheet(const std::string& text, const std::vector<std::string>
       case 3:
       case 4: {  // a line from elsewhere, as deep as the one that stands here
         std::string other = any(elsewhere, stream);
-        other = std::string(indentOf(lines[at]), ' ') + other.substr(indentOf(other));
+        other = std::string(test::indentOf(lines[at]), ' ') + other.substr(test::indentOf(other));
         lines.insert(lines.begin() + static_cast<std::ptrdiff_t>(at), other);
         break;
       }
       case 5:
         if (stream.below(2) == 0)
           lines[at] = "  " + lines[at];
-        else if (indentOf(lines[at]) >= 2)
+        else if (test::indentOf(lines[at]) >= 2)
           lines[at].erase(0, 2);
         break;
       case 6: {

@@ -10,7 +10,7 @@ namespace ninepegs::soak {
 
 struct Options {
   std::string what = "drawn", keep, source = NINEPEGS_SOURCE, reduce;
-  std::uint64_t seed = 1, from = 0, many = 300, show = ~0ull, stopAfter = ~0ull;
+  std::uint64_t seed = 1, from = 0, many = 300, show = ~0ull;
   int processes = availableThreads(), judgeEach = 1;
   double hang = 60, slow = 1;
   bool forms = false, first = false;

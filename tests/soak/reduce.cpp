@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <vector>
 
+#include "support/lines.hpp"
+
 namespace ninepegs::soak {
 namespace {
 
@@ -30,17 +32,6 @@ Parts fewer(Parts parts, const std::function<bool(const Parts&)>& shows) {
   }
 }
 
-Parts wholeLinesOf(const std::string& text) {
-  Parts out;
-  for (std::size_t at = 0; at < text.size();) {
-    std::size_t end = text.find('\n', at);
-    end = end == text.npos ? text.size() : end + 1;
-    out.push_back(text.substr(at, end - at));
-    at = end;
-  }
-  return out;
-}
-
 // Words with the blanks in front of them; brackets stand alone.
 Parts wordsOf(const std::string& line) {
   Parts out;
@@ -61,7 +52,8 @@ Parts wordsOf(const std::string& line) {
 std::string reduced(const std::string& text, const std::function<bool(const std::string&)>& shows,
                     int tries) {
   auto tried = [&](const std::string& one) { return tries-- > 0 && shows(one); };
-  Parts lines = wholeLinesOf(text);
+  Parts lines = test::linesOf(text);
+  for (std::string& line : lines) line += '\n';
   for (std::size_t before = 0; before != whole(lines).size() && tries > 0;) {
     before = whole(lines).size();
     lines = fewer(lines, [&](const Parts& rest) { return tried(whole(rest)); });

@@ -6,7 +6,7 @@
 
 #include "ninepegs/base/text.hpp"
 #include "ninepegs/sheet/text/blocks.hpp"
-#include "soak/lines.hpp"
+#include "support/lines.hpp"
 
 namespace ninepegs::soak {
 namespace {
@@ -14,7 +14,7 @@ namespace {
 using Lines = std::vector<std::string>;
 
 std::string firstWord(const std::string& line) {
-  std::size_t at = indentOf(line);
+  std::size_t at = test::indentOf(line);
   return line.substr(at, line.find(' ', at) - at);
 }
 
@@ -26,9 +26,9 @@ struct Sheet {
 Sheet sheetOf(const std::string& text) {
   Sheet out;
   std::string section;
-  for (const std::string& raw : linesOf(text)) {
+  for (const std::string& raw : test::linesOf(text)) {
     std::string line = sheet::withoutComment(raw);
-    if (indentOf(line) == 0 && !line.empty()) section = firstWord(line);
+    if (test::indentOf(line) == 0 && !line.empty()) section = firstWord(line);
     out.lines.push_back(line);
     out.sections.push_back(section);
   }
@@ -105,12 +105,12 @@ std::string needMoved(const Sheet& sheet) {
   Lines out = sheet.lines;
   bool head = true, moved = false;
   for (std::size_t i = 0; i + 1 < out.size(); ++i) {
-    if (indentOf(out[i]) == 0) head = true;
+    if (test::indentOf(out[i]) == 0) head = true;
     std::string here = firstWord(out[i]), next = firstWord(out[i + 1]);
     if (here != "pick" && here != "need" && here != "let" && here != "choose" &&
-        indentOf(out[i]) > 0)
+        test::indentOf(out[i]) > 0)
       head = false;
-    if (!head || sheet.sections[i] != "move" || here != "need" || indentOf(out[i + 1]) != 2)
+    if (!head || sheet.sections[i] != "move" || here != "need" || test::indentOf(out[i + 1]) != 2)
       continue;
     if ((next == "pick" && !has(out[i + 1], "if any")) || next == "need" || next == "choose") {
       std::swap(out[i], out[i + 1]);
@@ -125,7 +125,7 @@ std::string neededLate(const Sheet& sheet) {
   Lines out;
   for (std::size_t i = 0; i < sheet.lines.size(); ++i) {
     out.push_back(sheet.lines[i]);
-    bool last = i + 1 == sheet.lines.size() || indentOf(sheet.lines[i + 1]) == 0;
+    bool last = i + 1 == sheet.lines.size() || test::indentOf(sheet.lines[i + 1]) == 0;
     if (sheet.sections[i] == "move" && last && !sheet.lines[i].empty())
       out.push_back("  need plies >= 0");
   }

@@ -9,6 +9,7 @@
 #include "ninepegs/play/opponent.hpp"
 #include "ninepegs/records/movetext.hpp"
 #include "soak/mutate.hpp"
+#include "support/messages.hpp"
 
 namespace ninepegs::soak {
 namespace {
@@ -26,7 +27,7 @@ bool reads(const std::string& text, Reads& count, const std::function<void()>& r
     taken = true;
   } catch (const RunawayRules&) {
   } catch (const BadInput& error) {
-    if (std::string bad = badMessage(error); !bad.empty())
+    if (std::string bad = test::badMessage(error); !bad.empty())
       throw Wrong{fmt::format("{} of text \"{}\"", bad, text)};
   }
   ++(taken ? count.taken : count.refused);
@@ -108,21 +109,6 @@ double threadSeconds() {
   timespec now{};
   clock_gettime(CLOCK_THREAD_CPUTIME_ID, &now);
   return static_cast<double>(now.tv_sec) + static_cast<double>(now.tv_nsec) * 1e-9;
-}
-
-std::string badMessage(const BadInput& error) {
-  if (error.diagnostics().empty()) return "no message";
-  for (const Diagnostic& one : error.diagnostics()) {
-    if (one.message.empty()) return "a message without words";
-    if (one.place.source.empty()) return "a message without a source: " + one.message;
-    if (one.place.line < 0 || one.place.column < 0)
-      return "a message that points nowhere: " + one.message;
-    // The column counts characters, of which there are at most as many as bytes.
-    if (one.place.column > static_cast<int>(one.place.text.size()) + 1)
-      return "a message that points behind its line: " + one.message;
-  }
-  if (toText(error.diagnostics()).empty()) return "no text";
-  return "";
 }
 
 std::string readTexts(const SheetGame& game, Stream& stream, Reads& count) {

@@ -17,9 +17,6 @@ struct Reads {
 };
 std::string readTexts(const SheetGame& game, Stream& stream, Reads& reads);
 
-// Is every message of use: with words, and a place within the text?
-std::string badMessage(const BadInput& error);
-
 // Seconds this thread has computed.
 double threadSeconds();
 

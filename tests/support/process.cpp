@@ -11,13 +11,6 @@
 
 namespace ninepegs::test {
 
-std::string contents(const std::filesystem::path& path) {
-  std::ifstream in(path, std::ios::binary);
-  std::ostringstream text;
-  text << in.rdbuf();
-  return text.str();
-}
-
 namespace {
 
 pid_t startedSo(const std::vector<std::string>& arguments, const Streams& streams, bool traced) {
@@ -42,7 +35,9 @@ pid_t started(const std::vector<std::string>& arguments, const Streams& streams)
 }
 
 double usedBy(pid_t child, char& state) {
-  std::string all = contents("/proc/" + std::to_string(child) + "/stat");
+  std::ifstream in("/proc/" + std::to_string(child) + "/stat");
+  std::string all;
+  std::getline(in, all);
   std::istringstream rest(all.substr(all.rfind(')') + 2));
   std::string skipped;
   rest >> state;
@@ -64,14 +59,15 @@ int killedAtCall(const std::vector<std::string>& arguments, int call) {
   bool inside = false;  // a call: the next stop is its end
   waitpid(child, &status, 0);
   ptrace(PTRACE_SETOPTIONS, child, nullptr, PTRACE_O_TRACESYSGOOD | PTRACE_O_EXITKILL);
-  for (long handed = 0; WIFSTOPPED(status);) {
+  while (WIFSTOPPED(status)) {
     bool atCall = WSTOPSIG(status) == (SIGTRAP | 0x80);
     if (atCall) {
       if (!inside && ++made == call) kill(child, SIGKILL);
       inside = !inside;
     }
-    handed = atCall || WSTOPSIG(status) == SIGTRAP ? 0 : WSTOPSIG(status);
-    ptrace(PTRACE_SYSCALL, child, nullptr, handed);
+    // A signal that is not the tracer's own is handed on.
+    long signal = atCall || WSTOPSIG(status) == SIGTRAP ? 0 : WSTOPSIG(status);
+    ptrace(PTRACE_SYSCALL, child, nullptr, signal);
     if (waitpid(child, &status, 0) < 0) break;
   }
   return made;

@@ -28,6 +28,4 @@ bool hasWorked(pid_t child, double seconds);
 // from 1. Comes back with how many it made, which is less where it ended before.
 int killedAtCall(const std::vector<std::string>& arguments, int call);
 
-std::string contents(const std::filesystem::path& path);
-
 }  // namespace ninepegs::test

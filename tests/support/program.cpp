@@ -7,6 +7,7 @@
 #include <fstream>
 #include <thread>
 
+#include "ninepegs/base/files.hpp"
 #include "support/folder.hpp"
 #include "support/process.hpp"
 
@@ -32,19 +33,19 @@ Ran ninepegs(const std::vector<std::string>& arguments, const RunOptions& option
                                     .out = (folder / "out").string(),
                                     .err = (folder / "err").string(),
                                     .folder = options.folder});
+  auto said = [&](const char* stream) { return readFile(folder / stream, 1 << 30); };
   if (options.interrupt) {
     for (int tries = 0; tries < 2000 && !catchesInterrupt(child); ++tries)
       std::this_thread::sleep_for(std::chrono::milliseconds(5));
     if (options.meanwhile)
-      options.meanwhile([&] { return contents(folder / "out") + contents(folder / "err"); });
+      options.meanwhile([&] { return said("out") + said("err"); });
     else
       hasWorked(child, 0.2);
     kill(child, SIGINT);
   }
   int status = 0;
   waitpid(child, &status, 0);
-  return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, contents(folder / "out"),
-          contents(folder / "err")};
+  return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, said("out"), said("err")};
 }
 
 }  // namespace ninepegs::test

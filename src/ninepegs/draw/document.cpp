@@ -12,8 +12,8 @@
 namespace ninepegs::draw {
 namespace {
 
-constexpr double pageWidth = 595.28, pageHeight = 841.89;  // A4 in points
-constexpr double aside = 56, above = 56, below = 60;       // margins
+constexpr double pageWidth = 595.28, pageHeight = 841.89;        // A4 in points
+constexpr double aside = 56, topMargin = 56, bottomMargin = 60;  // margins
 constexpr double textWidth = pageWidth - 2 * aside;
 constexpr double between = 14;  // boards
 constexpr double captionSize = 8;
@@ -37,11 +37,11 @@ class Document::Pages {
   }
 
   void gap(double points) {
-    if (y_ > above) y_ += points;
+    if (y_ > topMargin) y_ += points;
   }
   // Begins another page where less than that is left.
   void need(double points) {
-    if (y_ + points > pageHeight - below) turn();
+    if (y_ + points > pageHeight - bottomMargin) turn();
   }
 
   // A text in lines of that width, which may go on on another page.
@@ -146,7 +146,7 @@ class Document::Pages {
     number();
     cairo_show_page(cr_.get());
     ++page_;
-    y_ = above;
+    y_ = topMargin;
   }
   // The number of the page, at its foot.
   void number() {
@@ -161,7 +161,7 @@ class Document::Pages {
   std::string bytes_;
   std::unique_ptr<cairo_surface_t, void (*)(cairo_surface_t*)> surface_;
   std::unique_ptr<cairo_t, void (*)(cairo_t*)> cr_;
-  double y_ = above;
+  double y_ = topMargin;
   int page_ = 1;
   std::vector<std::pair<std::string, int>> heads_;  // text, level
 };

@@ -21,7 +21,7 @@ constexpr double noClock = 1;        // seconds, where only the other side's clo
 constexpr double movesLeft = 30;     // where the clock does not say how many it is for
 constexpr double mostOfClock = 0.4;  // of what is left, for one move
 constexpr double reserve = 0.03;     // seconds that are lost on the way
-constexpr std::uint64_t many = 1'000'000'000'000ull;
+constexpr std::uint64_t mostNumber = 1'000'000'000'000ull;
 
 // The number behind a word of `go`; one below 0, such as of a clock that has run out, is 0.
 std::optional<std::uint64_t> behind(const std::vector<std::string>& words, const char* word) {
@@ -29,9 +29,9 @@ std::optional<std::uint64_t> behind(const std::vector<std::string>& words, const
     if (words[i] != word) continue;
     bool below = words[i + 1].size() > 1 && words[i + 1][0] == '-';
     std::optional<unsigned long long> value =
-        wholeNumber(std::string_view(words[i + 1]).substr(below ? 1 : 0), many);
+        wholeNumber(std::string_view(words[i + 1]).substr(below ? 1 : 0), mostNumber);
     if (!value) return std::nullopt;
-    return below ? 0 : std::min<std::uint64_t>(*value, many);
+    return below ? 0 : std::min<std::uint64_t>(*value, mostNumber);
   }
   return std::nullopt;
 }

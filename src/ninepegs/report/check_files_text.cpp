@@ -164,7 +164,6 @@ std::string junitXml(const Game& game, const verify::CheckOptions& options,
 
 std::string sarifJson(const Game& game, const verify::CheckOptions& options,
                       const verify::CheckReport& report, const std::string& version) {
-  using Json = Json;
   Json driver;
   driver["name"] = "Nine Pegs";
   driver["version"] = version;

@@ -108,7 +108,6 @@ std::string compareText(const Game& game, const compare::Report& report, const C
 }
 
 std::string compareJson(const Game& game, const compare::Report& report, const CompareSaid& said) {
-  using Json = Json;
   Json out;
   out["game"] = game.info().id;
   out["variant"] = game.info().variant.empty() ? Json(nullptr) : Json(game.info().variant);

@@ -55,7 +55,6 @@ std::string plyText(const Game& game, const Position& position, std::size_t ply,
 
 std::string replayJson(const Game& game, const records::GameRecord& record,
                        const records::Replayed& played) {
-  using Json = Json;
   Json out;
   out["game"] = game.info().id;
   out["variant"] = game.info().variant;

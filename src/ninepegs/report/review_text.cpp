@@ -95,7 +95,6 @@ std::string reviewText(const Game& game, const Position& from,
 
 std::string reviewJson(const Game& game, const Position& from,
                        const std::vector<ReviewedPly>& plies, std::size_t played) {
-  using Json = Json;
   static const char* const verdicts[] = {"plain", "missed win", "lets the other side win",
                                          "costs chances"};
   Json out;

@@ -46,7 +46,6 @@ std::string tuningText(const Game& game, const play::Tuned& tuned, std::uint64_t
 }
 
 std::string tuningJson(const Game& game, const play::Tuned& tuned, std::uint64_t seed) {
-  using Json = Json;
   Json out;
   out["game"] = game.info().id;
   out["variant"] = game.info().variant;

@@ -47,7 +47,6 @@ Json standingJson(const Game& game, const Position& position, bool moves) {
 }  // namespace
 
 std::string vectorsJsonLines(const Game& game, const compare::VectorSet& set, std::uint64_t seed) {
-  auto dumped = [](const Json& json) { return jsonText(json) + "\n"; };
   Json head;
   head["game"] = game.info().id;
   head["variant"] = game.info().variant.empty() ? Json(nullptr) : Json(game.info().variant);
@@ -56,7 +55,7 @@ std::string vectorsJsonLines(const Game& game, const compare::VectorSet& set, st
   head["vectors"] = set.vectors.size();
   head["mutants"] = set.mutants;
   head["mutants_noticed"] = set.noticed;
-  std::string out = dumped(head);
+  std::string out = jsonText(head) + "\n";
   MoveList moves;
   for (const compare::Vector& one : set.vectors) {
     Json line;
@@ -75,7 +74,7 @@ std::string vectorsJsonLines(const Game& game, const compare::VectorSet& set, st
       game.apply(after, move);
       line["after"][game.moveText(at, move)] = standingJson(game, after, false);
     }
-    out += dumped(line);
+    out += jsonText(line) + "\n";
   }
   return out;
 }

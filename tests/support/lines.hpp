@@ -1,11 +1,11 @@
-// The lines of a sheet's text, without their line ends.
+// The lines of a text, without their line ends.
 #pragma once
 
 #include <algorithm>
 #include <string>
 #include <vector>
 
-namespace ninepegs::soak {
+namespace ninepegs::test {
 
 inline std::vector<std::string> linesOf(const std::string& text) {
   std::vector<std::string> out;
@@ -21,4 +21,4 @@ inline std::size_t indentOf(const std::string& line) {
   return std::min(line.find_first_not_of(' '), line.size());
 }
 
-}  // namespace ninepegs::soak
+}  // namespace ninepegs::test
