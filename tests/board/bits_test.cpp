@@ -49,9 +49,11 @@ void agreesWithAPlainBitset() {
     EXPECT_EQ(minus(x, y), Model::from(a & ~b));
     EXPECT_EQ(x.count(), static_cast<int>(a.count()));
     EXPECT_EQ(x.any(), a.any());
-    int amount = static_cast<int>(stream.below(w * 64));
-    EXPECT_EQ(shifted(x, amount), Model::from(a << amount)) << amount;
-    EXPECT_EQ(shifted(x, -amount), Model::from(a >> amount)) << amount;
+    int any = static_cast<int>(stream.below(w * 64));
+    for (int amount : {any, 0, 1, 63, 64 * w - 64, 64 * w - 1}) {
+      EXPECT_EQ(shifted(x, amount), Model::from(a << amount)) << amount;
+      EXPECT_EQ(shifted(x, -amount), Model::from(a >> amount)) << amount;
+    }
     typename Model::Plain packed;  // the bits of a that are on b, at the low end
     for (int i = 0, at = 0; i < w * 64; ++i)
       if (b[i]) packed[at++] = a[i];

@@ -114,6 +114,11 @@ constexpr Bits<W> raised(const Bits<W>& bits, int amount) {
   } else {
     Bits<W> out{};
     int words = amount >> 6, rest = amount & 63;
+    if (words == 0) [[likely]] {  // most shifts; unrolled
+      for (int i = 0; i < W; ++i) out.word[i] = bits.word[i] << rest;
+      for (int i = 1; i < W; ++i) out.word[i] |= bits.word[i - 1] >> 1 >> (63 - rest);
+      return out;
+    }
     for (int i = words; i < W; ++i) {
       out.word[i] = bits.word[i - words] << rest;
       if (rest != 0 && i > words) out.word[i] |= bits.word[i - words - 1] >> (64 - rest);
@@ -130,6 +135,11 @@ constexpr Bits<W> lowered(const Bits<W>& bits, int amount) {
   } else {
     Bits<W> out{};
     int words = amount >> 6, rest = amount & 63;
+    if (words == 0) [[likely]] {  // most shifts; unrolled
+      for (int i = 0; i < W; ++i) out.word[i] = bits.word[i] >> rest;
+      for (int i = 0; i + 1 < W; ++i) out.word[i] |= bits.word[i + 1] << 1 << (63 - rest);
+      return out;
+    }
     for (int i = 0; i + words < W; ++i) {
       out.word[i] = bits.word[i + words] >> rest;
       if (rest != 0 && i + words + 1 < W) out.word[i] |= bits.word[i + words + 1] << (64 - rest);
