@@ -38,7 +38,7 @@ TEST_P(GoodProgram, Agrees) {
   std::string program = language == "python"       ? "python3 " + examples + "/python/othello.py"
                         : language == "javascript" ? "node " + examples + "/javascript/othello.js"
                                                    : std::string(NINEPEGS_OTHELLO);
-  int playouts = test::many(8, 24);
+  int playouts = test::many(5, 24);
   Ran ran = compared(program, std::to_string(playouts));
   EXPECT_EQ(ran.exitCode, 0) << ran.out << ran.err;
   Json json = readJson(ran.out);
@@ -65,7 +65,8 @@ TEST_P(PlantedFault, IsFound) {
   std::string program = "python3 " + std::string(NINEPEGS_SOURCE) +
                         "/tests/programs/faulty_othello.py " + examples + "/python " +
                         GetParam().fault;
-  Ran ran = compared(program, "400", {"--seed", GetParam().seed, "--shorten", "60"});
+  Ran ran =
+      compared(program, "400", {"--seed", GetParam().seed, "--shorten", test::many("15", "60")});
   EXPECT_EQ(ran.exitCode, 1) << ran.err;
   Json found = readJson(ran.out)["difference"];
   ASSERT_TRUE(found.is_object());

@@ -166,7 +166,7 @@ void expectStops(const Command& command, const std::string& sheet, std::uint64_t
 
 TEST_P(Stops, WithinASecondOfProcessorTime) {
   // Of few, other ones for each command.
-  std::uint64_t number = 0, step = many(5u, 1u), begin = std::string(GetParam().name).size();
+  std::uint64_t number = 0, step = many(8u, 1u), begin = std::string(GetParam().name).size();
   for (const std::string& sheet : sheets()) {
     if ((begin + number) % step == 0) expectStops(GetParam(), sheet, number);
     ++number;

@@ -69,7 +69,7 @@ GameRecord again(const Game& game, const std::string& text, bool sgf) {
 TEST(Records, RoundTripWithAllThatTheyHold) {
   for (const std::string& name : test::shippedLibrary().names()) {
     std::shared_ptr<const Game> game = test::shipped(name);
-    int games = name == "chess" ? test::many(8, 50) : 4;
+    int games = name == "chess" ? test::many(4, 50) : 4;
     for (int number = 0; number < games; ++number) {
       Stream stream(8, static_cast<std::uint64_t>(number));
       Position from = game->start();

@@ -20,8 +20,7 @@ TEST(ThinkingText, KeepsToTheWidth) {
       if (playouts && game->secrets() != nullptr) continue;
       Thinking thought = think(
           *game, game->start(),
-          playouts ? *makePlayouts({.playouts = 60}) : *makeSearch({.depth = 5, .nodes = 2000}),
-          {});
+          playouts ? *makePlayouts({.playouts = 60}) : *makeSearch({.depth = 5, .nodes = 300}), {});
       std::size_t narrowMoves = 0;
       for (int width : {76, 80, 120}) {
         std::string text =

@@ -199,7 +199,7 @@ TEST_P(Asked, QuestionsKeptAsCasesTellTheirMutants) {
   auto game = test::fromText(text);
   MutantOptions options = quick();
   bool large = game->info().id == "chess" || game->info().id == "battleship";
-  if (large) options.scenes.most = test::many(25, 200);
+  if (large) options.scenes.most = test::many(10, 200);
   Mutants mutants(*game, options);
   mutants.run();
   std::vector<Question> questions = chooseQuestions(mutants, {.most = 12});
