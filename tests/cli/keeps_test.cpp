@@ -122,6 +122,22 @@ TEST(Keeps, AFolderOfSheetsThatIsNoneIsToldSo) {
             2);
 }
 
+TEST(Keeps, SheetsAreFoundWithoutProc) {
+  std::string hidden = "unshare -rm sh -c \"mount -t tmpfs none /proc && ";
+  if (shell(hidden + "true\" 2>/dev/null") != 0) GTEST_SKIP() << "needs a namespace of its own";
+  std::string program = NINEPEGS_PROGRAM;
+  EXPECT_EQ(shell(hidden + program + " show tic-tac-toe\" >/dev/null"), 0);
+}
+
+TEST(Keeps, AProgramWithoutItsSheetsSaysSo) {
+  Folder folder;
+  std::filesystem::copy_file(NINEPEGS_PROGRAM, folder / "ninepegs");
+  std::string alone =
+      (folder / "ninepegs").string() + " show tic-tac-toe 2>" + (folder / "err").string();
+  EXPECT_EQ(shell(alone), 2);
+  EXPECT_TRUE(has(readFile(folder / "err", 10'000), "sheets is missing"));
+}
+
 // Is what the file holds complete?
 bool isWhole(const fs::path& path) {
   std::string text = readFile(path, 10'000'000), kind = path.extension();

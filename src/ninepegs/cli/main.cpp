@@ -1,5 +1,6 @@
 // The program: finds the command, runs it, turns what went wrong into a message and an exit code.
 #include <fmt/format.h>
+#include <sys/auxv.h>
 #include <unistd.h>
 
 #include <cstdlib>
@@ -23,6 +24,16 @@ void addCommands(CLI::App& app, cli::Context& context) {
     add(app, context);
 }
 
+// Where this program is; empty if nothing tells. Without /proc, such as in a bare root folder, it
+// is what the program was started by.
+std::filesystem::path ownPath() {
+  std::error_code error;
+  std::filesystem::path self = std::filesystem::read_symlink("/proc/self/exe", error);
+  if (!error) return self;
+  const char* started = reinterpret_cast<const char*>(getauxval(AT_EXECFN));
+  return started == nullptr ? "" : std::filesystem::canonical(started, error);
+}
+
 // Shipped sheets: beside the program, or where they are installed with it.
 std::vector<std::filesystem::path> sheetFolders() {
   std::vector<std::filesystem::path> folders;
@@ -37,8 +48,8 @@ std::vector<std::filesystem::path> sheetFolders() {
                      fmt::format("the folder \"{}\" holds no sheet", given));
     return {given};
   }
-  std::filesystem::path self = std::filesystem::read_symlink("/proc/self/exe", error);
-  if (error) return folders;
+  std::filesystem::path self = ownPath();
+  if (self.empty()) return folders;
   folders.push_back(self.parent_path() / "sheets");
   folders.push_back((self.parent_path() / NINEPEGS_SHEETS_FROM_PROGRAM).lexically_normal());
   return folders;

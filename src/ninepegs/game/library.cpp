@@ -119,6 +119,9 @@ std::shared_ptr<const Game> Library::open(const std::string& nameOrPath,
   if (nameOrPath == "-") return SheetGame::fromText("-", readInput(limits::sheetBytes), variant);
   if (isPath(nameOrPath)) return opened(nameOrPath, variant);
   std::vector<std::string> all = names();
+  if (all.empty())
+    throw BadInput(Place{}, "the folder of the shipped sheets is missing",
+                   "NINEPEGS_SHEETS names it; or give a path such as ./mine.pegs");
   if (std::find(all.begin(), all.end(), nameOrPath) == all.end())
     throw BadInput(
         Place{}, fmt::format("there is no shipped game \"{}\"", clipped(nameOrPath, 80)),
