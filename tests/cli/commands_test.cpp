@@ -267,8 +267,7 @@ TEST(BadSheets, OneClearMessageEach) {
   std::string binary;
   for (int i = 0; i < 5000; ++i) binary += static_cast<char>(i * 37);
   expectParts(message(binary), {"not UTF-8 text"});
-  std::ifstream in(std::string(NINEPEGS_SOURCE) + "/sheets/connect-four.pegs");
-  std::string sheet((std::istreambuf_iterator<char>(in)), {});
+  std::string sheet = readFile(std::string(NINEPEGS_SOURCE) + "/sheets/connect-four.pegs", 1 << 20);
   // Every truncation is a message or a sheet, never a crash.
   for (std::size_t length = 0; length < sheet.size(); length += 97) {
     std::ofstream(folder / "g.pegs", std::ios::binary) << sheet.substr(0, length);

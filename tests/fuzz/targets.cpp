@@ -19,11 +19,11 @@ namespace {
 constexpr std::size_t longest = 4096;  // bytes; longer ones only take longer
 
 // A refusal says what is wrong, and where.
-void refusable(const std::function<void()>& read) {
+void refusable(const std::function<void()>& read, bool lined = true) {
   try {
     read();
   } catch (const BadInput& error) {
-    if (std::string bad = test::badMessage(error); !bad.empty()) throw std::logic_error(bad);
+    if (std::string bad = test::badMessage(error, lined); !bad.empty()) throw std::logic_error(bad);
   }
 }
 
@@ -84,14 +84,15 @@ void positions(const std::string& bytes) {
 void records(const std::string& bytes) {
   const SheetGame& game = gameOf(bytes);
   std::istringstream in(restOf(bytes));
-  refusable([&] {
+  auto read = [&] {
     std::unique_ptr<records::GameReader> reader = records::openRecords(in, "fuzz");
     while (std::optional<records::GameRecord> record = reader->next()) {
       WorkScope some(20'000'000);
       records::nameCells(game, *record);
       records::replay(game, *record, "fuzz");
     }
-  });
+  };
+  refusable(read, false);  // SGF's messages tell line and column only
 }
 
 // What a program says that plays through UCI, and a map of another program's names.
